@@ -1,0 +1,24 @@
+import type { CellTable } from './cells';
+
+/** What a depth band leaves of a water. Shares of the water's area, 0–1. */
+export interface BandShare {
+  /** Bottom inside the band. */
+  bottom: number;
+  /** Band in open water over a deeper bottom. */
+  over: number;
+  /** Shallower than the band: out. */
+  out: number;
+}
+
+/** How much of the water has its bottom inside a depth band, how much has the band over a deeper bottom, how much is out. */
+export function bandShare(cells: CellTable, top: number, bottom: number): BandShare {
+  let [inside, over, total] = [0, 0, 0];
+  for (let i = 0; i < cells.count; i++) {
+    const d = cells.depth[i];
+    if (Number.isNaN(d)) continue;
+    total += cells.area[i];
+    if (d >= top && d <= bottom) inside += cells.area[i];
+    else if (d > bottom) over += cells.area[i];
+  }
+  return total > 0 ? { bottom: inside / total, over: over / total, out: 1 - (inside + over) / total } : { bottom: 0, over: 0, out: 0 };
+}

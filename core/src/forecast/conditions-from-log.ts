@@ -1,0 +1,124 @@
+import { seasonDay, tidyProfile, type ProfileSample } from '../lake';
+import type { Reading } from '../logbook';
+import type { Conditions, WaterFrame } from './conditions';
+
+/** A reading with its time in ms. */
+export interface TimedReading {
+  at: number;
+  row: Reading;
+}
+
+/** A cast of the log, tidy. */
+export interface Cast {
+  at: Date;
+  samples: ProfileSample[];
+}
+
+/** Conditions with what had to be carried over or modelled, in words. */
+export interface LoggedConditions {
+  conditions: Conditions;
+  /** When the newest reading used was made; null when there was none. */
+  readAt: Date | null;
+  said: string[];
+}
+
+const DAY = 86_400_000;
+/** A reading older than this no longer speaks for the day; the season's usual course is followed instead. */
+const STALE_DAYS = 21;
+
+/**
+ * Surface temperature that the latitude and the date suggest where nothing was read, °C.
+ * A sine through the year, warmest at the end of July on the northern side; good to about 4 °C.
+ */
+export function usualSurface(at: Date, latitude: number): number {
+  const a = Math.abs(latitude);
+  const mean = Math.max(4, 28 - 0.37 * a);
+  const swing = Math.min(11, 0.24 * a);
+  return Math.max(2, mean + swing * Math.cos((2 * Math.PI * (seasonDay(at, latitude) - 208)) / 365.25));
+}
+
+function latest<T>(readings: TimedReading[], at: number, pick: (row: Reading) => T | null): { value: T; at: number } | null {
+  for (let i = readings.length - 1; i >= 0; i--) {
+    if (readings[i].at > at) continue;
+    const value = pick(readings[i].row);
+    if (value != null) return { value, at: readings[i].at };
+  }
+  return null;
+}
+
+/**
+ * The conditions at a moment, from the log alone.
+ * @param readings of the water, sorted by time @param within readings made up to this long after `at` still count, ms
+ *   (for a look, the reading of the same trip may have been made later)
+ */
+export function conditionsFromLog(readings: TimedReading[], at: Date, frame: WaterFrame, within = 0): LoggedConditions {
+  const until = at.getTime() + within;
+  const said: string[] = [];
+  const days = (then: number): number => (at.getTime() - then) / DAY;
+  const surfaceRead = latest(readings, until, (r) => r.surface_temperature_c);
+  let surface: number;
+  if (!surfaceRead) {
+    surface = usualSurface(at, frame.latitude);
+    said.push('surface temperature: none read, the usual one for the date and latitude');
+  } else {
+    const season = usualSurface(at, frame.latitude) - usualSurface(new Date(surfaceRead.at), frame.latitude);
+    surface = Math.max(0, surfaceRead.value + (days(surfaceRead.at) > 2 ? season : 0));
+    if (days(surfaceRead.at) > 2) said.push(`surface temperature: read ${Math.round(days(surfaceRead.at))} days before, moved with the season`);
+  }
+  const secchi = latest(readings, until, (r) => r.secchi_m);
+  if (!secchi) said.push('clarity: none read, 2 m assumed');
+  const wind = latest(readings, until, (r) => (r.wind_speed_ms != null && r.wind_from_deg != null ? { from: r.wind_from_deg, speed: r.wind_speed_ms } : null));
+  const windFresh = wind && days(wind.at) < 2 ? wind.value : null;
+  if (!windFresh) said.push('wind: none read lately, calm assumed');
+  return {
+    conditions: {
+      at,
+      surface,
+      trend: surfaceTrend(readings, at, frame, surfaceRead != null && days(surfaceRead.at) < STALE_DAYS),
+      secchi: secchi?.value ?? 2,
+      windFrom: windFresh?.from ?? 0,
+      windSpeed: windFresh?.speed ?? 0,
+      thermoclineSet: null,
+    },
+    readAt: surfaceRead ? new Date(surfaceRead.at) : null,
+    said,
+  };
+}
+
+/** °C a day over the last fortnight by least squares; the season's usual course when fewer than two days were read. */
+function surfaceTrend(readings: TimedReading[], at: Date, frame: WaterFrame, fresh: boolean): number {
+  const usual = (usualSurface(at, frame.latitude) - usualSurface(new Date(at.getTime() - 10 * DAY), frame.latitude)) / 10;
+  if (!fresh) return usual;
+  const points = readings
+    .filter((r) => r.row.surface_temperature_c != null && r.at <= at.getTime() && r.at > at.getTime() - 16 * DAY)
+    .map((r) => [r.at / DAY, r.row.surface_temperature_c as number]);
+  if (!points.length || points[points.length - 1][0] - points[0][0] < 2) return usual;
+  const mean = (k: number): number => points.reduce((s, p) => s + p[k], 0) / points.length;
+  const [mx, my] = [mean(0), mean(1)];
+  const sxx = points.reduce((s, p) => s + (p[0] - mx) ** 2, 0);
+  return points.reduce((s, p) => s + (p[0] - mx) * (p[1] - my), 0) / sxx;
+}
+
+/** The newest cast made by then, if any. */
+export function castBefore(casts: Cast[], at: Date): Cast | null {
+  let found: Cast | null = null;
+  for (const cast of casts) if (cast.at <= at && (!found || cast.at > found.at)) found = cast;
+  return found;
+}
+
+/** Groups profile rows into casts, sorted by time. Casts that cannot be read are left out. */
+export function castsOf(rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[]): Cast[] {
+  const groups = new Map<string, typeof rows>();
+  for (const row of rows) {
+    const key = `${row.trip}\u0000${row.profile}`;
+    const group = groups.get(key);
+    if (group) group.push(row);
+    else groups.set(key, [row]);
+  }
+  return [...groups.values()]
+    .map((group) => ({
+      at: new Date(Math.min(...group.map((r) => Date.parse(r.time)))),
+      samples: tidyProfile(group.map((r) => ({ depth: r.depth_m, temperature: r.temperature_c, oxygen: r.oxygen_mg_l }))),
+    }))
+    .sort((a, b) => a.at.getTime() - b.at.getTime());
+}

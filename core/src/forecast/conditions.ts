@@ -1,0 +1,64 @@
+import { columnFor, sunHeight, type WaterColumn } from '../lake';
+
+/** What the Strip holds: the conditions that everything else is computed for. */
+export interface Conditions {
+  at: Date;
+  /** Surface temperature °C and its trend °C a day. */
+  surface: number;
+  trend: number;
+  /** Secchi depth, m. */
+  secchi: number;
+  windFrom: number;
+  windSpeed: number;
+  /** A thermocline set by hand, m; null = from the last cast or modelled. */
+  thermoclineSet: { top: number; bottom: number } | null;
+}
+
+/** The place the conditions are for. */
+export interface WaterFrame {
+  latitude: number;
+  longitude: number;
+  altitude: number;
+  deepest: number;
+  lengthKm: number;
+}
+
+/** Conditions with the water column that follows from them. */
+export interface Day {
+  conditions: Conditions;
+  column: WaterColumn;
+  sunHeight: number;
+  maxDepth: number;
+}
+
+/** The day's water column and sun for given conditions. @param cast latest cast before `at`, if any */
+export function dayFor(conditions: Conditions, frame: WaterFrame, cast: { samples: WaterColumn['samples']; at: Date } | null): Day {
+  return {
+    conditions,
+    column: columnFor({
+      surface: conditions.surface,
+      at: conditions.at,
+      latitude: frame.latitude,
+      maxDepth: frame.deepest,
+      secchi: conditions.secchi,
+      altitude: frame.altitude,
+      lengthKm: frame.lengthKm,
+      cast,
+      thermoclineSet: conditions.thermoclineSet,
+    }),
+    sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
+    maxDepth: frame.deepest,
+  };
+}
+
+/** Longest side of the water's cells, km: the effective length for its thermocline. */
+export function frameLength(columns: Int32Array, rows: Int32Array): number {
+  let [c0, c1, r0, r1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let i = 0; i < columns.length; i++) {
+    c0 = Math.min(c0, columns[i]);
+    c1 = Math.max(c1, columns[i]);
+    r0 = Math.min(r0, rows[i]);
+    r1 = Math.max(r1, rows[i]);
+  }
+  return columns.length ? Math.max(0.1, (Math.hypot(c1 - c0, r1 - r0) * 25) / 1000) : 0.1;
+}

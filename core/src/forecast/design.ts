@@ -1,0 +1,252 @@
+import { FAR, type CellTable } from '../chart';
+import { CELL } from '../geo';
+import { combinedScore, schoolDay, schoolScore, windBlown, SCHOOLS, type SchoolDay } from './schools';
+import { hatAt, splineAt, ridgePenalty, smoothPenalty, type SplineSpec } from './basis';
+import type { SpeciesProfile } from '../species';
+import type { Day } from './conditions';
+
+/** A block of coefficients that shrink together. */
+export interface Term {
+  name: TermName;
+  start: number;
+  count: number;
+  penalty: 'smooth' | 'ridge';
+}
+
+export type TermName =
+  | 'schools'
+  | 'depth'
+  | 'depth by temperature'
+  | 'thermocline'
+  | 'light'
+  | 'hardness'
+  | 'position near'
+  | 'position wide'
+  | 'slope'
+  | 'cover'
+  | 'edge'
+  | 'wind'
+  | 'place'
+  | 'trip';
+
+/** All that is needed to rebuild the columns of a fit for any cell and day. */
+export interface DesignSpec {
+  splines: Record<'depth' | 'depthCoarse' | 'temperature' | 'aboveThermocline' | 'light' | 'hardness' | 'positionNear' | 'positionWide' | 'slope', SplineSpec>;
+  terms: Term[];
+  columns: number;
+  /** Centres of the place term, x0, y0, x1, y1 … m, on a square lattice. */
+  centres: number[];
+  spacing: number;
+  trips: number;
+}
+
+/** Kinds of effort, each with an intercept of its own: area, minutes and metres never share one. */
+export const EFFORT_KINDS = ['scan', 'fish', 'troll'] as const;
+
+/** A sparse row of the design. */
+export class SparseRow {
+  n = 0;
+  readonly index: Int32Array;
+  readonly value: Float64Array;
+  constructor(most = 512) {
+    this.index = new Int32Array(most);
+    this.value = new Float64Array(most);
+  }
+  add(index: number, value: number): void {
+    if (value === 0) return;
+    this.index[this.n] = index;
+    this.value[this.n++] = value;
+  }
+}
+
+/** A day as the design sees it. */
+export interface DesignDay {
+  surface: number;
+  secchi: number;
+  thermocline: number | null;
+  school: SchoolDay;
+}
+
+export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
+  surface: day.conditions.surface,
+  secchi: day.conditions.secchi,
+  thermocline: day.column.thermocline?.depth ?? null,
+  school: schoolDay(species, day),
+});
+
+function layOut(spec: Omit<DesignSpec, 'terms' | 'columns'>): Pick<DesignSpec, 'terms' | 'columns'> {
+  const terms: Term[] = [];
+  let start: number = EFFORT_KINDS.length;
+  const add = (name: TermName, count: number, penalty: Term['penalty']): void => {
+    terms.push({ name, start, count, penalty });
+    start += count;
+  };
+  const s = spec.splines;
+  add('schools', SCHOOLS.length, 'ridge');
+  add('depth', s.depth.count, 'smooth');
+  add('depth by temperature', s.depthCoarse.count * s.temperature.count, 'ridge');
+  add('thermocline', s.aboveThermocline.count, 'smooth');
+  add('light', s.light.count, 'smooth');
+  add('hardness', s.hardness.count, 'smooth');
+  add('position near', s.positionNear.count, 'smooth');
+  add('position wide', s.positionWide.count, 'smooth');
+  add('slope', s.slope.count, 'smooth');
+  add('cover', 4, 'ridge');
+  add('edge', 1, 'ridge');
+  add('wind', 1, 'ridge');
+  add('place', spec.centres.length / 2, 'ridge');
+  add('trip', spec.trips, 'ridge');
+  return { terms, columns: start };
+}
+
+/** Most centres of the place term; beyond it the lattice grows coarser. */
+const MOST_CENTRES = 360;
+
+function placeCentres(cells: CellTable, looked: Iterable<number>): { centres: number[]; spacing: number } {
+  for (let spacing = 75; ; spacing *= 1.25) {
+    const lattice = new Set<string>();
+    for (const i of looked) {
+      const [x, y] = [(cells.column[i] + 0.5) * CELL, (cells.row[i] + 0.5) * CELL];
+      lattice.add(`${Math.round(x / spacing)} ${Math.round(y / spacing)}`);
+    }
+    if (lattice.size <= MOST_CENTRES) {
+      const centres = [...lattice]
+        .map((key) => key.split(' ').map(Number))
+        .sort((a, b) => a[1] - b[1] || a[0] - b[0])
+        .flatMap(([i, j]) => [i * spacing, j * spacing]);
+      return { centres, spacing };
+    }
+  }
+}
+
+/** The design for a water: ranges from its chart, place centres from where it was looked at. */
+export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, surfaceRange: [number, number]): DesignSpec {
+  const depths = Array.from(cells.depth).filter((d) => !Number.isNaN(d)).sort((a, b) => a - b);
+  const deep = Math.max(4, depths[Math.floor(depths.length * 0.98)] ?? 10);
+  const { centres, spacing } = placeCentres(cells, looked);
+  const [t0, t1] = surfaceRange;
+  const base = {
+    splines: {
+      depth: { low: 0, high: deep, count: 10 },
+      depthCoarse: { low: 0, high: deep, count: 6 },
+      temperature: { low: t0, high: Math.max(t1, t0 + 6), count: 5 },
+      aboveThermocline: { low: -6, high: 6, count: 7 },
+      light: { low: 0, high: 8, count: 6 },
+      hardness: { low: 0, high: 1, count: 5 },
+      positionNear: { low: -1.5, high: 1.5, count: 6 },
+      positionWide: { low: -4, high: 4, count: 6 },
+      slope: { low: 0, high: 0.25, count: 5 },
+    },
+    centres,
+    spacing,
+    trips,
+  };
+  return { ...base, ...layOut(base) };
+}
+
+/** Builds rows of a design for cells of a chart. */
+export class Design {
+  private readonly start: Record<string, number> = {};
+  private readonly centreAt = new Map<number, number>();
+  private readonly reach: number;
+
+  constructor(
+    readonly spec: DesignSpec,
+    readonly cells: CellTable,
+  ) {
+    for (const term of spec.terms) this.start[term.name] = term.start;
+    this.reach = 2 * spec.spacing;
+    for (let k = 0; k < spec.centres.length / 2; k++)
+      this.centreAt.set(this.lattice(Math.round(spec.centres[2 * k] / spec.spacing), Math.round(spec.centres[2 * k + 1] / spec.spacing)), k);
+  }
+
+  private lattice(i: number, j: number): number {
+    return j * 1_000_000 + i;
+  }
+
+  penaltyOf(term: Term): Float64Array {
+    return term.penalty === 'smooth' ? smoothPenalty(term.count) : ridgePenalty(term.count);
+  }
+
+  /** The prior of a cell on a day, log scale: the schools combined. */
+  prior(i: number, day: DesignDay): number {
+    return combinedScore(day.school, this.cells, i);
+  }
+
+  /**
+   * Fills a row for a cell, a day, a kind of effort and (for fitting) a trip.
+   * @param trip index of the trip, −1 to leave the trip term out
+   * @returns share of the place term's prior variance that the row does not hold (1 where nobody looked)
+   */
+  fill(row: SparseRow, i: number, day: DesignDay, kind: number, trip: number): number {
+    const { spec, cells } = this;
+    row.n = 0;
+    row.add(kind, 1);
+    SCHOOLS.forEach((school, k) => row.add(this.start.schools + k, schoolScore(school, day.school, cells, i)));
+    const depth = cells.depth[i];
+    const hard = cells.hardness[i];
+    // In the order of the terms: the fit relies on ascending columns.
+    this.spline(row, 'depth', spec.splines.depth, depth);
+    this.tensor(row, depth, day.surface);
+    if (day.thermocline != null) this.spline(row, 'thermocline', spec.splines.aboveThermocline, day.thermocline - depth);
+    this.spline(row, 'light', spec.splines.light, depth / day.secchi);
+    this.spline(row, 'hardness', spec.splines.hardness, hard);
+    this.spline(row, 'position near', spec.splines.positionNear, cells.positionNear[i]);
+    this.spline(row, 'position wide', spec.splines.positionWide, cells.positionWide[i]);
+    this.spline(row, 'slope', spec.splines.slope, cells.slope[i]);
+    const [wood, weed] = [near(cells.woodDistance[i]), near(cells.weedDistance[i])];
+    const cover = this.start.cover;
+    row.add(cover, wood);
+    row.add(cover + 1, weed);
+    row.add(cover + 2, wood * (orZero(hard) - 0.4));
+    row.add(cover + 3, wood * orZero(cells.positionNear[i]));
+    row.add(this.start.edge, near(cells.edgeDistance[i]));
+    row.add(this.start.wind, windBlown(cells, i, day.school.windFrom, day.school.windSpeed));
+    const unheld = this.place(row, i);
+    if (trip >= 0) row.add(this.start.trip + trip, 1);
+    return unheld;
+  }
+
+  private spline(row: SparseRow, name: TermName, spec: SplineSpec, value: number): void {
+    if (Number.isNaN(value)) return;
+    const [first, weights] = splineAt(spec, value);
+    for (let k = 0; k < 4; k++) row.add(this.start[name] + first + k, weights[k]);
+  }
+
+  private tensor(row: SparseRow, depth: number, surface: number): void {
+    if (Number.isNaN(depth)) return;
+    const { depthCoarse, temperature } = this.spec.splines;
+    const [a, wa] = hatAt(depthCoarse, depth);
+    const [b, wb] = hatAt(temperature, surface);
+    for (let p = 0; p < 2; p++)
+      for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
+  }
+
+  /** Compact bumps (Wendland 1995, C2) about the centres within reach, scaled so that their prior variance is even. */
+  private place(row: SparseRow, i: number): number {
+    const { spacing, centres } = this.spec;
+    const [x, y] = [(this.cells.column[i] + 0.5) * CELL, (this.cells.row[i] + 0.5) * CELL];
+    const [ci, cj] = [Math.round(x / spacing), Math.round(y / spacing)];
+    const from = row.n;
+    let squares = 0;
+    for (let dj = -2; dj <= 2; dj++)
+      for (let di = -2; di <= 2; di++) {
+        const k = this.centreAt.get(this.lattice(ci + di, cj + dj));
+        if (k === undefined) continue;
+        const r = Math.hypot(x - centres[2 * k], y - centres[2 * k + 1]) / this.reach;
+        if (r >= 1) continue;
+        const v = (1 - r) ** 4 * (4 * r + 1);
+        row.add(this.start.place + k, v);
+        squares += v * v;
+      }
+    const scale = 1 / Math.sqrt(Math.max(squares, FULL_COVER));
+    for (let k = from; k < row.n; k++) row.value[k] *= scale;
+    return Math.max(0, 1 - squares * scale * scale);
+  }
+}
+
+/** Sum of squared bumps where every centre of the lattice about a cell is there. */
+const FULL_COVER = 0.9;
+
+const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
+const near = (distance: number): number => (distance >= FAR ? 0 : Math.exp(-distance / 30));

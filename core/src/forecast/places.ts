@@ -1,0 +1,119 @@
+import type { CellTable } from '../chart';
+import { CELL, cellKey } from '../geo';
+import type { SpeciesProfile } from '../species';
+import { Design, designDay } from './design';
+import { Contributions, reasonsFor, type Reason } from './reasons';
+import type { Day } from './conditions';
+import type { Model } from './fit';
+import type { Forecast } from './predict';
+
+/** A place one would fish: a local best with the cells round it that are nearly as good. */
+export interface Place {
+  cell: number;
+  /** Metres in the chart's plane. */
+  x: number;
+  y: number;
+  name: string;
+  probability: number;
+  low: number;
+  high: number;
+  depth: number;
+  depthTop: number;
+  depthBottom: number;
+  /** Water in the place, m². */
+  area: number;
+  reasons: Reason[];
+  /** How often this log looked within the place, and how often it saw the species. */
+  looked: number;
+  saw: number;
+}
+
+/** Places closer than this are one, m. */
+const APART = 120;
+/** A neighbouring cell belongs to the place while it has at least this share of the best one's chance. */
+const NEARLY = 0.7;
+
+/** Cells from the best down, leaving out those near a better one. */
+function peaks(forecast: Forecast, cells: CellTable, count: number): number[] {
+  const order = Array.from({ length: cells.count }, (_, i) => i).sort((a, b) => forecast.probability[b] - forecast.probability[a]);
+  const chosen: number[] = [];
+  for (const i of order) {
+    if (chosen.length >= count) break;
+    const free = chosen.every((j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) * CELL >= APART);
+    if (free && !Number.isNaN(cells.depth[i])) chosen.push(i);
+  }
+  return chosen;
+}
+
+function grow(start: number, forecast: Forecast, cells: CellTable, indexOf: Map<number, number>): number[] {
+  const least = forecast.probability[start] * NEARLY;
+  const inside = new Set([start]);
+  const queue = [start];
+  while (queue.length && inside.size < 40) {
+    const i = queue.shift()!;
+    for (const [dc, dr] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ]) {
+      const j = indexOf.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
+      if (j === undefined || inside.has(j) || forecast.probability[j] < least) continue;
+      if (Math.hypot(cells.column[j] - cells.column[start], cells.row[j] - cells.row[start]) * CELL > APART * 0.75) continue;
+      inside.add(j);
+      queue.push(j);
+    }
+  }
+  return [...inside];
+}
+
+/** A name from what the chart shows there. */
+export function placeName(cells: CellTable, i: number, thermocline: number | null): string {
+  const [near, wide, slope, hard] = [cells.positionNear[i], cells.positionWide[i], cells.slope[i], cells.hardness[i]];
+  const cover = cells.woodDistance[i] < 25 ? 'Timber' : cells.weedDistance[i] < 25 ? 'Weed' : null;
+  const shape =
+    near > 0.3 && wide > 0.6
+      ? 'hump'
+      : wide > 0.8
+        ? 'point'
+        : wide < -1
+          ? 'channel'
+          : slope > 0.07
+            ? 'drop-off'
+            : thermocline != null && cells.depth[i] > thermocline + 2
+              ? 'open basin'
+              : cells.edgeDistance[i] < 20
+                ? 'hard-to-soft edge'
+                : hard > 0.6
+                  ? 'hard flat'
+                  : 'flat';
+  if (cover) return `${cover} on ${shape === 'open basin' ? 'the deep bottom' : `a ${shape}`}`;
+  return shape[0].toUpperCase() + shape.slice(1);
+}
+
+/** The best places of a forecast, each with reasons for and against. @param tally looks and sightings by cell index */
+export function bestPlaces(model: Model, cells: CellTable, species: SpeciesProfile, day: Day, forecast: Forecast, tally: Map<number, { looked: number; saw: number }>, count = 10): Place[] {
+  const today = designDay(species, day);
+  const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
+  const mean = contributions.mean();
+  const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
+  return peaks(forecast, cells, count).map((i) => {
+    const inside = grow(i, forecast, cells, indexOf);
+    return {
+      cell: i,
+      x: (cells.column[i] + 0.5) * CELL,
+      y: (cells.row[i] + 0.5) * CELL,
+      name: placeName(cells, i, today.thermocline),
+      probability: forecast.probability[i],
+      low: forecast.low[i],
+      high: forecast.high[i],
+      depth: cells.depth[i],
+      depthTop: forecast.depthTop[i],
+      depthBottom: forecast.depthBottom[i],
+      area: inside.reduce((s, j) => s + cells.area[j], 0),
+      reasons: reasonsFor(contributions, mean, cells, i, today, species.name),
+      looked: inside.reduce((s, j) => s + (tally.get(j)?.looked ?? 0), 0),
+      saw: inside.reduce((s, j) => s + (tally.get(j)?.saw ?? 0), 0),
+    };
+  });
+}

@@ -1,0 +1,122 @@
+/** A file that cannot be read at all: nothing of it is used. The message is for people. */
+export class FormatError extends Error {}
+
+/** One row: its first line in the file (the header is line 1) and its fields as text. */
+export interface CsvRow {
+  line: number;
+  fields: string[];
+}
+
+/** A row longer than this is no table, characters. */
+const LONGEST_ROW = 1_000_000;
+
+/**
+ * Rows of a CSV file, read as the bytes come. Knows quotes, CRLF, a byte-order mark; the separator is
+ * whichever of , ; and tab the first line holds most of. Empty lines are passed over.
+ * (Written here because refusals must name the true line, also after quoted line breaks.)
+ * @throws FormatError when a quote is never closed or a row is longer than a million characters
+ */
+export async function* csvRows(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<CsvRow[]> {
+  const decoder = new TextDecoder('utf-8', { ignoreBOM: false });
+  const parser = new RowParser();
+  for await (const chunk of bytes) {
+    const rows = parser.push(decoder.decode(chunk, { stream: true }));
+    if (rows.length) yield rows;
+  }
+  const last = [...parser.push(decoder.decode()), ...parser.end()];
+  if (last.length) yield last;
+}
+
+class RowParser {
+  private rest = '';
+  private line = 1;
+  private separator = '';
+
+  push(text: string): CsvRow[] {
+    this.rest += text;
+    const rows: CsvRow[] = [];
+    let start = 0;
+    let quote = this.rest.indexOf('"');
+    for (;;) {
+      let end = this.rest.indexOf('\n', start);
+      if (end < 0) break;
+      if (quote >= 0 && quote < start) quote = this.rest.indexOf('"', start);
+      if (quote >= 0 && quote < end) {
+        end = endOfQuotedRow(this.rest, start);
+        if (end < 0) break;
+      }
+      this.take(this.rest.slice(start, end), rows);
+      start = end + 1;
+    }
+    this.rest = this.rest.slice(start);
+    if (this.rest.length > LONGEST_ROW) throw new FormatError(`line ${this.line}: a row of more than a million characters is no table`);
+    return rows;
+  }
+
+  end(): CsvRow[] {
+    const rows: CsvRow[] = [];
+    if (this.rest) {
+      if (quotesOpen(this.rest)) throw new FormatError(`line ${this.line}: a quote is opened and never closed`);
+      this.take(this.rest, rows);
+    }
+    this.rest = '';
+    return rows;
+  }
+
+  private take(raw: string, rows: CsvRow[]): void {
+    const line = this.line;
+    for (let i = raw.indexOf('\n'); i >= 0; i = raw.indexOf('\n', i + 1)) this.line++;
+    this.line++;
+    const text = raw.endsWith('\r') ? raw.slice(0, -1) : raw;
+    if (text.trim() === '') return;
+    if (!this.separator) this.separator = guessSeparator(text);
+    rows.push({ line, fields: text.includes('"') ? splitQuoted(text, this.separator) : text.split(this.separator) });
+  }
+}
+
+/** Index of the line break that ends a row with quotes, −1 when it is not there yet. */
+function endOfQuotedRow(text: string, start: number): number {
+  let open = false;
+  for (let i = start; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (c === 34) open = !open;
+    else if (c === 10 && !open) return i;
+  }
+  return -1;
+}
+
+const quotesOpen = (text: string): boolean => (text.split('"').length - 1) % 2 === 1;
+
+function guessSeparator(header: string): string {
+  const count = (s: string): number => header.split(s).length;
+  return [',', ';', '\t'].reduce((best, s) => (count(s) > count(best) ? s : best), ',');
+}
+
+function splitQuoted(text: string, separator: string): string[] {
+  const fields: string[] = [];
+  let field = '';
+  let open = false;
+  for (let i = 0; i < text.length; i++) {
+    const c = text[i];
+    if (open) {
+      if (c !== '"') field += c;
+      else if (text[i + 1] === '"') {
+        field += '"';
+        i++;
+      } else open = false;
+    } else if (c === '"' && field.trim() === '') {
+      field = '';
+      open = true;
+    } else if (c === separator) {
+      fields.push(field);
+      field = '';
+    } else field += c;
+  }
+  fields.push(field);
+  return fields;
+}
+
+/** One CSV line; fields with separators, quotes or line breaks are quoted. Null is empty. */
+export function csvLine(values: (string | number | null | undefined)[]): string {
+  return values.map((v) => (v == null ? '' : typeof v === 'number' ? String(v) : /[",;\t\r\n]|^\s|\s$/.test(v) ? `"${v.replaceAll('"', '""')}"` : v)).join(',') + '\n';
+}

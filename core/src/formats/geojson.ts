@@ -1,0 +1,55 @@
+import type { Feature, Geometry } from 'geojson';
+import { FormatError } from './csv';
+import { addFinding, type FileReport } from './record-reader';
+import type { CoverFeature } from '../logbook';
+
+/** The features of a GeoJSON text (a collection, a feature or a bare geometry). @throws FormatError */
+export function readGeoJson(text: string, file: string): Feature[] {
+  let value: unknown;
+  try {
+    value = JSON.parse(text.replace(/^\ufeff/, ''));
+  } catch (error) {
+    throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
+  }
+  const json = value as { type?: string; features?: unknown; geometry?: unknown };
+  if (json?.type === 'FeatureCollection' && Array.isArray(json.features)) return json.features as Feature[];
+  if (json?.type === 'Feature' && json.geometry) return [json as Feature];
+  if (typeof json?.type === 'string' && ('coordinates' in json || 'geometries' in json)) return [{ type: 'Feature', properties: {}, geometry: json as unknown as Geometry }];
+  throw new FormatError(`${file}: is JSON but not GeoJSON`);
+}
+
+/** The outline of a water: all polygons or lines of the file as one geometry. @throws FormatError when there is none */
+export function readOutline(text: string, file: string): Geometry {
+  const geometries = readGeoJson(text, file)
+    .map((f) => f.geometry)
+    .filter((g): g is Geometry => g != null && /Polygon|LineString|Collection/.test(g.type));
+  if (!geometries.length) throw new FormatError(`${file}: holds no Polygon, MultiPolygon or closing line`);
+  if (geometries.length === 1) return geometries[0];
+  if (geometries.every((g) => g.type === 'LineString')) return { type: 'MultiLineString', coordinates: geometries.map((g) => (g as { coordinates: number[][] }).coordinates) };
+  return { type: 'GeometryCollection', geometries };
+}
+
+const KINDS = ['cover', 'weed', 'hard', 'hazard', 'access'];
+
+/** Cover drawn as points, lines or areas. Features without a known kind are listed as bad. */
+export function readCover(text: string, file: string, report: FileReport): CoverFeature[] {
+  const out: CoverFeature[] = [];
+  readGeoJson(text, file).forEach((feature, i) => {
+    report.read++;
+    const kind = String(feature.properties?.kind ?? '').toLowerCase();
+    if (!feature.geometry) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has no geometry` });
+    else if (!KINDS.includes(kind)) addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${KINDS.join(', ')}` });
+    else if (!possible(feature.geometry)) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has an impossible position` });
+    else {
+      report.used++;
+      out.push({ kind, cover: feature.properties?.cover != null ? String(feature.properties.cover).toLowerCase() : null, geometry: feature.geometry });
+    }
+  });
+  return out;
+}
+
+function possible(geometry: Geometry): boolean {
+  const check = (c: unknown): boolean =>
+    Array.isArray(c) && (typeof c[0] === 'number' ? Math.abs(c[0]) <= 180 && Math.abs(Number(c[1])) <= 90 : c.length > 0 && c.every(check));
+  return geometry.type === 'GeometryCollection' ? geometry.geometries.every(possible) : check((geometry as { coordinates: unknown }).coordinates);
+}

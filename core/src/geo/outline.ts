@@ -1,0 +1,120 @@
+import type { Geometry, Position } from 'geojson';
+import type { Point } from './plane';
+
+/** Closed rings in one list, filled by the even-odd rule: shores and islands alike. The last point is not repeated. */
+export type Rings = Point[][];
+
+export type OutlineGeometry = Geometry;
+
+/** An outline that cannot be read; the message says why. */
+export class OutlineError extends Error {}
+
+const samePosition = (a: Position, b: Position): boolean => a[0] === b[0] && a[1] === b[1];
+
+/** Joins lines end to end into closed rings. @throws OutlineError when a line is left open by more than 50 m or so */
+export function linesToRings(lines: Position[][]): Position[][] {
+  const open = lines.filter((line) => line.length > 1).map((line) => [...line]);
+  const rings: Position[][] = [];
+  while (open.length) {
+    const ring = open.shift()!;
+    for (let joined = true; joined && !samePosition(ring[0], ring[ring.length - 1]); ) {
+      joined = false;
+      for (let i = 0; i < open.length; i++) {
+        const tail = ring[ring.length - 1];
+        const line = open[i];
+        if (samePosition(line[0], tail)) ring.push(...line.slice(1));
+        else if (samePosition(line[line.length - 1], tail)) ring.push(...line.reverse().slice(1));
+        else continue;
+        open.splice(i, 1);
+        joined = true;
+        break;
+      }
+    }
+    const gap = Math.hypot(ring[0][0] - ring[ring.length - 1][0], ring[0][1] - ring[ring.length - 1][1]);
+    if (gap > 0.0005) throw new OutlineError('the shore line does not close: its ends lie apart');
+    rings.push(ring);
+  }
+  return rings;
+}
+
+function positionsOf(geometry: Geometry): Position[][] {
+  switch (geometry.type) {
+    case 'Polygon':
+      return geometry.coordinates;
+    case 'MultiPolygon':
+      return geometry.coordinates.flat();
+    case 'LineString':
+      return linesToRings([geometry.coordinates]);
+    case 'MultiLineString':
+      return linesToRings(geometry.coordinates);
+    case 'GeometryCollection':
+      return geometry.geometries.flatMap(positionsOf);
+    default:
+      throw new OutlineError(`a ${geometry.type} is not an outline; a Polygon, a MultiPolygon or closing lines are`);
+  }
+}
+
+/**
+ * A GeoJSON outline as metric rings.
+ * @param geometry Polygon, MultiPolygon or lines that close (WGS 84, longitude first)
+ * @param toMetric projection of [longitude, latitude]
+ * @throws OutlineError when it is no outline, a ring has fewer than three corners, or a coordinate is impossible
+ */
+export function outlineToRings(geometry: Geometry, toMetric: (lon: number, lat: number) => Point): Rings {
+  const rings = positionsOf(geometry).map((ring) => {
+    const corners = ring.length > 1 && samePosition(ring[0], ring[ring.length - 1]) ? ring.slice(0, -1) : ring;
+    if (corners.length < 3) throw new OutlineError('a ring of the outline has fewer than three corners');
+    return corners.map(([lon, lat]) => {
+      if (!(Math.abs(lat) <= 90) || !(Math.abs(lon) <= 180))
+        throw new OutlineError(`position ${lat}, ${lon} is impossible (longitude comes first in GeoJSON)`);
+      return toMetric(lon, lat);
+    });
+  });
+  if (!rings.length) throw new OutlineError('the outline has no ring');
+  return rings;
+}
+
+/** Even-odd test whether a point lies inside. */
+export function insideRings(rings: Rings, x: number, y: number): boolean {
+  let inside = false;
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+      const [xi, yi] = ring[i];
+      const [xj, yj] = ring[j];
+      if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) inside = !inside;
+    }
+  }
+  return inside;
+}
+
+/** Area in m² by the even-odd rule: rings inside an odd number of others count as holes. */
+export function ringsArea(rings: Rings): number {
+  let total = 0;
+  rings.forEach((ring, k) => {
+    let twice = 0;
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) twice += ring[j][0] * ring[i][1] - ring[i][0] * ring[j][1];
+    const others = rings.filter((_, m) => m !== k);
+    total += (insideRings(others, ring[0][0], ring[0][1]) ? -1 : 1) * Math.abs(twice / 2);
+  });
+  return total;
+}
+
+/** Bounding box [minX, minY, maxX, maxY]. */
+export function ringsBounds(rings: Rings): [number, number, number, number] {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const ring of rings)
+    for (const [x, y] of ring) {
+      if (x < x0) x0 = x;
+      if (x > x1) x1 = x;
+      if (y < y0) y0 = y;
+      if (y > y1) y1 = y;
+    }
+  return [x0, y0, x1, y1];
+}
+
+/** Middle of the bounding box of GeoJSON positions: enough to choose a UTM zone. */
+export function ringsCentroid(geometry: Geometry): { latitude: number; longitude: number } {
+  const rings = positionsOf(geometry).map((ring) => ring.map((p) => [p[0], p[1]] as Point));
+  const [x0, y0, x1, y1] = ringsBounds(rings);
+  return { longitude: (x0 + x1) / 2, latitude: (y0 + y1) / 2 };
+}

@@ -1,0 +1,32 @@
+/** The records, their schemas, and what is derived from them: targets and looks. */
+export { readField, readTime, type Field, type Fields } from './fields';
+export {
+  records,
+  RECORD_ORDER,
+  VIEWS,
+  CONTACT_KINDS,
+  COVERS,
+  MODES,
+  OUTCOMES,
+  RESPONSES,
+  naturalKey,
+  rowContradiction,
+  rowOddity,
+  type RecordName,
+  type Row,
+  type Sounding,
+  type Trip,
+  type Reading,
+  type ProfileRow,
+  type TrackFix,
+  type Stop,
+  type Contact,
+  type Response,
+} from './records';
+export { schemas, isTimeZone } from './schemas';
+export { newId } from './ids';
+export { scanSwaths, trolledLines, type Fix, type Swath } from './effort';
+export { joinTargets, type Target, type Sighting } from './targets';
+export { deriveLooks, VISIT_GAP_MS, type Look, type SeenTarget, type EffortKind, type TripInPlane, type DerivedLooks } from './looks';
+export { tripInPlane } from './in-plane';
+export type { CoverFeature } from './cover';

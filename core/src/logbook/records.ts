@@ -1,0 +1,203 @@
+import { choice, needed, number, text, time, type Fields, type RowOf } from './fields';
+
+const latitude = number('latitude, degrees', { least: -90, most: 90 });
+const longitude = number('longitude, degrees', { least: -180, most: 180 });
+const depth = number('metres below the surface', { least: 0, most: 12000 });
+const degrees = number('degrees', { least: 0, most: 360 });
+const temperature = number('°C', { least: -2, most: 45 });
+const share = number('share, 0–1', { least: 0, most: 1 });
+const range = number('metres', { least: 0, most: 5000 });
+const speed = number('m/s', { least: 0, most: 100 });
+const key = text('your own key', 200);
+const notes = text('free words', 4000);
+
+export const VIEWS = ['sounder', 'down-beam', 'side-scan', 'forward-facing', 'eye', 'camera', 'line'] as const;
+export const CONTACT_KINDS = ['fish', 'bait', 'cover', 'bottom', 'thermocline', 'weed', 'hazard'] as const;
+export const COVERS = ['brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'none'] as const;
+export const MODES = ['transit', 'scan', 'fish', 'troll', 'sweep'] as const;
+export const OUTCOMES = ['nothing', 'seen', 'follows', 'bites', 'fish', 'unfishable'] as const;
+export const RESPONSES = ['ignored', 'turned', 'followed', 'struck', 'landed', 'lost'] as const;
+
+const soundings = {
+  time: needed(time('when')),
+  latitude: needed(latitude),
+  longitude: needed(longitude),
+  depth_m: needed(depth),
+  temperature_c: temperature,
+  hardness: share,
+  heading_deg: degrees,
+  speed_ms: speed,
+} satisfies Fields;
+
+const trips = {
+  trip: needed(key),
+  start: needed(time('cast off')),
+  end: needed(time('back at the ramp')),
+  purpose: choice('purpose', ['scout', 'guide', 'practice', 'tournament']),
+  goal: choice('goal', ['action', 'size', 'best']),
+  crew: text('who was aboard', 400),
+  boat: text('boat'),
+  notes,
+} satisfies Fields;
+
+const conditions = {
+  trip: needed(key),
+  time: needed(time('when')),
+  latitude,
+  longitude,
+  surface_temperature_c: temperature,
+  secchi_m: number('Secchi depth, m', { least: 0.01, most: 80 }),
+  wind_from_deg: degrees,
+  wind_speed_ms: speed,
+  cloud_fraction: share,
+  air_pressure_hpa: number('hPa', { least: 400, most: 1100 }),
+  water_level_m: number('m above datum', { least: -500, most: 9000 }),
+  current_speed_ms: speed,
+  current_to_deg: degrees,
+  signs: notes,
+} satisfies Fields;
+
+const profiles = {
+  trip: needed(key),
+  profile: needed(key),
+  time: needed(time('when')),
+  depth_m: needed(depth),
+  temperature_c: needed(temperature),
+  latitude,
+  longitude,
+  oxygen_mg_l: number('mg/l', { least: 0, most: 40 }),
+} satisfies Fields;
+
+const track = {
+  trip: needed(key),
+  time: needed(time('when')),
+  latitude: needed(latitude),
+  longitude: needed(longitude),
+  mode: needed(choice('mode', MODES)),
+  depth_m: depth,
+  heading_deg: degrees,
+  view: choice('view', VIEWS),
+  port_range_m: range,
+  starboard_range_m: range,
+  sector_deg: degrees,
+  sector_range_m: range,
+} satisfies Fields;
+
+const stops = {
+  trip: needed(key),
+  stop: needed(key),
+  start: needed(time('from')),
+  end: needed(time('to')),
+  latitude: needed(latitude),
+  longitude: needed(longitude),
+  radius_m: range,
+  rods: number('rods', { least: 0, most: 100, whole: true }),
+  outcome: choice('outcome', OUTCOMES),
+  boats_near: number('boats', { least: 0, most: 1000, whole: true }),
+  notes,
+} satisfies Fields;
+
+const contacts = {
+  trip: needed(key),
+  time: needed(time('when')),
+  latitude: needed(latitude),
+  longitude: needed(longitude),
+  kind: needed(choice('kind', CONTACT_KINDS)),
+  contact: key,
+  same_as: key,
+  stop: key,
+  view: choice('view', VIEWS),
+  rig: text('rig'),
+  settings: text('settings', 1000),
+  species: text('species', 100),
+  confidence: share,
+  confirmed: choice('how confirmed', ['catch', 'camera', 'sight', 'none']),
+  count: number('how many', { least: 0, most: 1e6, whole: true }),
+  size: choice('size', ['small', 'medium', 'large']),
+  water_depth_m: depth,
+  top_m: depth,
+  bottom_m: depth,
+  form: choice('form', ['arches', 'streaks', 'cloud', 'ball', 'specks', 'mass']),
+  density: choice('density', ['loose', 'medium', 'tight']),
+  core: choice('core', ['weak', 'medium', 'strong']),
+  hardness: share,
+  cover: choice('cover', COVERS),
+  side_of_cover: text('side of cover'),
+  behaviour: text('behaviour', 400),
+  notes,
+} satisfies Fields;
+
+const responses = {
+  trip: needed(key),
+  time: needed(time('when')),
+  response: needed(choice('response', RESPONSES)),
+  contact: key,
+  stop: key,
+  species: text('species', 100),
+  length_m: number('length, m', { least: 0, most: 12 }),
+  mass_kg: number('mass, kg', { least: 0, most: 3000 }),
+  fate: choice('fate', ['released', 'kept']),
+  depth_m: depth,
+  lure: text('lure'),
+  lure_mass_g: number('g', { least: 0, most: 10000 }),
+  lure_colour: text('colour'),
+  presentation: text('presentation', 400),
+  casts: number('casts', { least: 0, most: 100000, whole: true }),
+  notes,
+} satisfies Fields;
+
+/** All records that travel as CSV, by the name of their file. */
+export const records = { soundings, trips, conditions, profiles, track, stops, contacts, responses };
+
+export type RecordName = keyof typeof records;
+export type Sounding = RowOf<typeof soundings>;
+export type Trip = RowOf<typeof trips>;
+export type Reading = RowOf<typeof conditions>;
+export type ProfileRow = RowOf<typeof profiles>;
+export type TrackFix = RowOf<typeof track>;
+export type Stop = RowOf<typeof stops>;
+export type Contact = RowOf<typeof contacts>;
+export type Response = RowOf<typeof responses>;
+
+/** A row of any record, as its file and the HTTP interface have it. */
+export type Row = Record<string, string | number | null>;
+
+/** The order in which files of a logbook are read: trips before what belongs to them. */
+export const RECORD_ORDER: RecordName[] = ['soundings', 'trips', 'conditions', 'profiles', 'track', 'stops', 'contacts', 'responses'];
+
+/** Columns of the natural key of a row within its water: the key column where the file has one, else all needed columns. */
+export function naturalKey(record: RecordName, row: Row): string[] {
+  switch (record) {
+    case 'trips':
+      return ['trip', 'start'];
+    case 'stops':
+      return ['trip', 'stop'];
+    case 'profiles':
+      return ['trip', 'profile', 'depth_m'];
+    case 'contacts':
+      return row.contact != null ? ['trip', 'contact'] : ['trip', 'time', 'latitude', 'longitude', 'kind'];
+    default:
+      return Object.entries(records[record] as Fields)
+        .filter(([, f]) => f.needed)
+        .map(([name]) => name);
+  }
+}
+
+/** What no single field shows: times and depths out of order. Null when the row is possible. */
+export function rowContradiction(record: RecordName, row: Row): { column: string; reason: string } | null {
+  if ((record === 'trips' || record === 'stops') && row.start != null && row.end != null && Date.parse(String(row.end)) < Date.parse(String(row.start)))
+    return { column: 'end', reason: 'is before start' };
+  if (record === 'contacts' && row.top_m != null && row.bottom_m != null && Number(row.bottom_m) < Number(row.top_m))
+    return { column: 'bottom_m', reason: `${row.bottom_m} lies above top_m ${row.top_m}: depths are positive down` };
+  return null;
+}
+
+/** Odd but possible: kept, flagged and listed. Null when there is nothing odd. */
+export function rowOddity(record: RecordName, row: Row): { column: string; reason: string } | null {
+  if (record === 'contacts' && row.water_depth_m != null) {
+    const deepest = row.bottom_m ?? row.top_m;
+    if (deepest != null && Number(deepest) > Number(row.water_depth_m) + 0.05)
+      return { column: row.bottom_m != null ? 'bottom_m' : 'top_m', reason: `${deepest} m is deeper than the water there (${row.water_depth_m} m)` };
+  }
+  return null;
+}

@@ -1,0 +1,81 @@
+import { array, mixed, number, object, string, type AnyObjectSchema, type Schema } from 'yup';
+import { readTime, type Field, type Fields } from './fields';
+import { records, rowContradiction, type RecordName, type Row } from './records';
+
+function fieldSchema(field: Field): Schema {
+  switch (field.type) {
+    case 'text':
+      return string().strict().typeError('must be text').max(field.longest, `is longer than ${field.longest} characters`);
+    case 'choice':
+      return string().strict().typeError('must be text').oneOf([...field.options, null] as string[], `must be one of ${field.options.join(', ')}`);
+    case 'number': {
+      const limits = `is impossible: it must be from ${field.least} to ${field.most}`;
+      const base = number().strict().typeError('must be a number').min(field.least, limits).max(field.most, limits);
+      return field.whole ? base.integer('must be a whole number') : base;
+    }
+    case 'time':
+      return string()
+        .strict()
+        .typeError('must be a time')
+        .test('time', 'is not an ISO 8601 time with offset or Z', (v) => v == null || !readTime(v).startsWith('!'));
+  }
+}
+
+function shape(fields: Fields, leaveOut: string[] = [], optional: string[] = []): AnyObjectSchema {
+  const entries = Object.entries(fields)
+    .filter(([name]) => !leaveOut.includes(name))
+    .map(([name, field]): [string, Schema] => {
+      const schema = fieldSchema(field);
+      return [name, field.needed && !optional.includes(name) ? schema.required('is missing').nonNullable('is missing') : schema.nullable()];
+    });
+  return object(Object.fromEntries(entries)).noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`).strict();
+}
+
+/** A time-ordered UUID made by the client. */
+const uuid = (): Schema => string().strict().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i, 'is not a UUID').required('is missing');
+
+function recordSchema(record: RecordName, leaveOut: string[] = [], optional: string[] = []): AnyObjectSchema {
+  return shape(records[record] as Fields, leaveOut, optional).test('consistent', '', (row, context) => {
+    const wrong = row ? rowContradiction(record, row as Row) : null;
+    return wrong ? context.createError({ path: wrong.column, message: wrong.reason }) : true;
+  });
+}
+
+/** What the HTTP interface takes, a schema a record; `trip` comes from the address there. */
+export const schemas = {
+  trip: recordSchema('trips', [], ['end']),
+  reading: recordSchema('conditions', ['trip']),
+  profileSample: recordSchema('profiles', ['trip']),
+  fix: recordSchema('track', ['trip']),
+  stop: recordSchema('stops', ['trip']),
+  contact: recordSchema('contacts', ['trip']),
+  response: recordSchema('responses', ['trip']),
+  sounding: recordSchema('soundings'),
+  fixes: array().strict().typeError('must be a list').of(recordSchema('track', ['trip'])).min(1, 'is empty').max(5000, 'holds more than 5000').required('is missing'),
+  id: uuid(),
+  water: object({
+    name: string().strict().typeError('must be text').trim().min(1, 'is missing').max(120, 'is longer than 120 characters').required('is missing'),
+    kind: string().strict().nullable().max(60),
+    datum: string().strict().nullable().max(120),
+    altitude_m: number().strict().typeError('must be a number').min(-450, 'is impossible').max(6500, 'is impossible').nullable(),
+    time_zone: string()
+      .strict()
+      .nullable()
+      .test('zone', 'is not a time zone such as Etc/GMT+2', (v) => v == null || isTimeZone(v)),
+    outline: mixed().nullable(),
+    forage: array().of(string().strict().required()).strict().nullable(),
+    rules: mixed().nullable(),
+    rigs: mixed().nullable(),
+  })
+    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+    .strict(),
+};
+
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}

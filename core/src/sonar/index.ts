@@ -1,0 +1,3 @@
+/** Geometry of beams and pictures. */
+export { coneWidth, deadZone, sideScanDistance, heightFromShadow, objectHeight } from './beam';
+export { placeTarget, type BoatState, type RigOffset } from './placing';

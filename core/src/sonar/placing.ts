@@ -1,0 +1,29 @@
+import { destination, type LatLon } from '../geo';
+
+/** Where antenna and transducer sit on the boat, metres forward (+) and to starboard (+) of the antenna. */
+export interface RigOffset {
+  forward: number;
+  starboard: number;
+}
+
+/** The boat when a mark is made. Course in degrees true, speed in m/s. */
+export interface BoatState {
+  position: LatLon;
+  course: number;
+  speed: number;
+}
+
+/**
+ * Position of a target touched on the Pad.
+ * @param boat antenna position, course and speed at the time of the touch
+ * @param ahead metres ahead (+) or astern (−) of the transducer @param starboard metres to starboard (+) or port (−)
+ * @param offset transducer relative to the antenna @param delay seconds between the echo and the touch
+ */
+export function placeTarget(boat: BoatState, ahead: number, starboard: number, offset: RigOffset = { forward: 0, starboard: 0 }, delay = 0): LatLon {
+  const along = offset.forward + ahead - delay * boat.speed;
+  const across = offset.starboard + starboard;
+  const reach = Math.hypot(along, across);
+  if (reach < 1e-6) return boat.position;
+  const angle = (Math.atan2(across, along) * 180) / Math.PI;
+  return destination(boat.position, boat.course + angle, reach);
+}

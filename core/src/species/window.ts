@@ -1,0 +1,65 @@
+import { oxygenHoldsTo, temperatureAt, type WaterColumn } from '../lake';
+import type { SpeciesProfile } from './profile';
+
+export interface WindowInputs {
+  column: WaterColumn;
+  secchi: number;
+  maxDepth: number;
+  /** Sun height, degrees; light-shy fish come up when it is low. */
+  sunHeight: number;
+}
+
+/** Depths, m, that can hold a species, with the reason of each edge. `empty` when nothing is left. */
+export interface DepthWindow {
+  top: number;
+  bottom: number;
+  topReason: string;
+  bottomReason: string;
+  empty: boolean;
+}
+
+/** Depth of the light limit for sight-feeding warm- and cool-water fish, m. */
+export const lightLimit = (secchi: number): number => 2 + 4 * secchi;
+
+const isCold = (s: SpeciesProfile): boolean => s.guild === 'cold';
+
+/** The depths that light, temperature, oxygen and the depth rule leave to a species. */
+export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHeight }: WindowInputs): DepthWindow {
+  let [top, topReason] = [0, 'nothing keeps it down'];
+  if (s.light === 'shy' && sunHeight > 6) {
+    // About a fifth of the surface light under a clear sky, less under a low sun.
+    top = Math.min(maxDepth * 0.6, (secchi / 1.7) * Math.log(5) * Math.min(1, sunHeight / 30));
+    topReason = `light at ${secchi.toFixed(1)} m clarity keeps it below ${top.toFixed(1)} m while the sun is up`;
+  }
+  const limits: [depth: number, reason: string][] = [[maxDepth, 'the bottom']];
+  if (isCold(s)) {
+    for (const sample of column.samples)
+      if (sample.temperature <= s.upperAvoidance) {
+        if (sample.depth > top) [top, topReason] = [sample.depth, `water above ${sample.depth.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
+        break;
+      }
+    if (column.samples.every((sample) => sample.temperature > s.upperAvoidance)) [top, topReason] = [maxDepth, `all of the water is warmer than ${s.upperAvoidance} °C`];
+  } else {
+    const mixedAndClear = !column.thermocline && secchi > 3;
+    if (s.place !== 'bottom' && !mixedAndClear) limits.push([lightLimit(secchi), `light for sight-feeding ends at ${lightLimit(secchi).toFixed(1)} m (2 m + 4 × clarity)`]);
+    const poorBelow = column.thermocline && oxygenHoldsTo(column.samples, s.leastOxygen) != null;
+    if (column.thermocline && poorBelow) limits.push([column.thermocline.depth, `the thermocline is steepest at ${column.thermocline.depth.toFixed(1)} m, with little oxygen below`]);
+  }
+  const oxygen = oxygenHoldsTo(column.samples, s.leastOxygen);
+  if (oxygen != null) limits.push([oxygen, `below ${oxygen.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);
+  const [bottom, bottomReason] = limits.reduce((a, b) => (b[0] < a[0] ? b : a));
+  top = Math.min(top, maxDepth);
+  return { top, bottom, topReason, bottomReason, empty: bottom - top < 0.05 };
+}
+
+/**
+ * The depth a species is first looked for, before any log: light-shy fish low in their window, sight-feeders
+ * in its upper half, all of them deeper in cold water.
+ */
+export function firstGuessDepth(s: SpeciesProfile, window: DepthWindow, column: WaterColumn): number {
+  const surface = temperatureAt(column.samples, 0);
+  const share = s.light === 'shy' ? 0.7 : s.place === 'cover' ? 0.35 : 0.5;
+  const cold = Math.min(1, Math.max(0, (s.preferred[0] - surface) / 10));
+  const reach = Math.min(window.bottom, 12);
+  return window.top + (reach - window.top) * Math.min(0.95, share + 0.25 * cold);
+}

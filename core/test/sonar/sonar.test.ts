@@ -1,0 +1,26 @@
+import { expect } from 'chai';
+import { coneWidth, deadZone, heightFromShadow, objectHeight, placeTarget, sideScanDistance } from '../../src/sonar';
+import { bearing, distance } from '../../src/geo';
+
+describe('beams', () => {
+  it('a 20° cone is 3.53 m wide at 10 m', () => expect(coneWidth(10, 20)).to.be.closeTo(3.53, 0.005));
+  it('hides 0.26 m over the bottom at 12 m with a pulse of 0.1 ms (Ona & Mitson 1996)', () => expect(deadZone(12, 20, 0.0001)).to.be.closeTo(0.26, 0.005));
+  it('a side-scan target at 17 m slant from 8 m up lies 15 m off', () => expect(sideScanDistance(17, 8)).to.equal(15));
+  it('a suspended one is nearer the boat’s own level', () => expect(sideScanDistance(8, 10, 7)).to.be.closeTo(7.42, 0.005));
+  it('a detached shadow gives the height of a fish', () => expect(heightFromShadow(8, 12, 16)).to.equal(2));
+  it('a shadow gives the height of a stump', () => expect(objectHeight(8, 12, 4)).to.equal(2));
+});
+
+describe('placing a target from the Pad', () => {
+  const boat = { position: { latitude: 47.3, longitude: -33.9 }, course: 90, speed: 2 };
+  it('puts a mark 15 m to starboard of a boat that heads east 15 m to its south', () => {
+    const target = placeTarget(boat, 0, 15);
+    expect(distance(boat.position, target)).to.be.closeTo(15, 0.05);
+    expect(bearing(boat.position, target)).to.be.closeTo(180, 0.1);
+  });
+  it('moves it astern by the delay of the picture and by the transducer’s offset', () => {
+    const target = placeTarget(boat, 0, 0, { forward: -3, starboard: 0 }, 2);
+    expect(distance(boat.position, target)).to.be.closeTo(7, 0.05);
+    expect(bearing(boat.position, target)).to.be.closeTo(270, 0.1);
+  });
+});

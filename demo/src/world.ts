@@ -1,0 +1,199 @@
+import { contours } from 'd3-contour';
+import { metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
+import { Random, smoothNoise } from './random';
+
+export interface Rise {
+  x: number;
+  y: number;
+  radius: number;
+  height: number;
+}
+
+export interface CoverThing {
+  kind: 'cover' | 'weed' | 'hazard' | 'access';
+  cover: string | null;
+  /** One point, or the corners of an area. */
+  points: Point[];
+}
+
+/** A made-up reservoir: a drowned valley with arms, humps, hard patches, timber and weed. Metres, local to its corner. */
+export interface World {
+  seed: number;
+  name: string;
+  width: number;
+  height: number;
+  plane: MetricPlane;
+  origin: Point;
+  /** Depth at full level, m; zero or less on land. */
+  depth(x: number, y: number): number;
+  /** 0 soft – 1 hard. */
+  hardness(x: number, y: number): number;
+  /** 1 at the drowned channel, 0 away from it. */
+  channel(x: number, y: number): number;
+  outline: Rings;
+  humps: Rise[];
+  cover: CoverThing[];
+  ramp: Point;
+  deepest: Point;
+  toLatLon(x: number, y: number): LatLon;
+}
+
+const NAMES = ['Ostrill Water', 'Quenlow Reservoir', 'Tharvick Mere', 'Oldrane Water', 'Sevrith Reservoir', 'Humbrel Water', 'Yarvane Mere', 'Wexhollow Water'];
+
+interface Arm {
+  at: number;
+  side: 1 | -1;
+  length: number;
+  lean: number;
+  deep: number;
+  wide: number;
+}
+
+/** Depth of a valley of a given half-width and middle depth, at a distance from its line; negative on land. */
+const valley = (deep: number, wide: number, off: number): number => deep * (1 - (off / wide) ** 1.7);
+
+/** Makes a water from a seed: another seed is another shape. */
+export function makeWorld(seed: number): World {
+  const random = new Random(seed * 7919 + 13);
+  const width = random.even(3600, 4600);
+  const height = random.even(2300, 2900);
+  const bends = random.even(1.1, 1.9);
+  const phase = random.even(0, 6.28);
+  const line = (x: number): number => height * (0.5 + 0.13 * Math.sin((x / width) * Math.PI * 2 * bends + phase));
+  const deepEnd = random.even(19, 24);
+  const rough = smoothNoise(seed + 1, 420);
+  const fine = smoothNoise(seed + 2, 130);
+  const ground = smoothNoise(seed + 3, 240);
+  const patch = smoothNoise(seed + 4, 90);
+  const arms: Arm[] = [0.3, 0.52, 0.74].map((at, k) => ({
+    at: width * (at + random.even(-0.06, 0.06)),
+    side: (k % 2 === 0) === random.chance(0.8) ? 1 : -1,
+    length: random.even(700, 1000),
+    lean: random.even(-0.35, 0.35),
+    deep: random.even(6, 11),
+    wide: random.even(140, 230),
+  }));
+
+  const humps: Rise[] = [];
+  const flatDepth = (x: number, y: number): number => {
+    const along = Math.min(1, Math.max(0, x / width));
+    const ends = Math.min(1, x / 260, (width - x) / 140);
+    const half = (330 + 430 * along) * (1 + 0.32 * rough(x, y)) * Math.sqrt(Math.max(0.05, ends));
+    let d = valley((4 + (deepEnd - 4) * along ** 0.9) * Math.max(0, ends) ** 0.4, half, Math.abs(y - line(x)));
+    for (const arm of arms) {
+      const dy = (y - line(arm.at)) * arm.side;
+      if (dy < 0 || dy > arm.length) continue;
+      const share = dy / arm.length;
+      const off = Math.abs(x - arm.at - arm.lean * dy);
+      d = Math.max(d, valley(arm.deep * (1 - 0.75 * share), arm.wide * (1 - 0.55 * share) * (1 + 0.25 * rough(y, x)), off));
+    }
+    return d + (d > 0 ? 0.9 * rough(x * 1.4, y * 1.4) + 0.5 * fine(x, y) : 0);
+  };
+  const channelAt = (x: number, y: number): number => {
+    let best = Math.exp(-(((y - line(x) - 40 * fine(x, 0)) / 26) ** 2));
+    for (const arm of arms) {
+      const dy = (y - line(arm.at)) * arm.side;
+      if (dy > 0 && dy < arm.length * 0.8) best = Math.max(best, 0.7 * Math.exp(-(((x - arm.at - arm.lean * dy) / 18) ** 2)));
+    }
+    return best;
+  };
+  const depth = (x: number, y: number): number => {
+    let d = flatDepth(x, y);
+    if (d <= 0) return d;
+    d += 3.6 * channelAt(x, y) * Math.min(1, d / 4);
+    for (const h of humps) {
+      const r = ((x - h.x) ** 2 + (y - h.y) ** 2) / (2 * h.radius ** 2);
+      if (r < 8) d -= h.height * Math.exp(-r);
+    }
+    return Math.max(0.15, d);
+  };
+  for (let tries = 0; humps.length < 16 && tries < 4000; tries++) {
+    const [x, y] = [random.even(300, width - 200), random.even(100, height - 100)];
+    const d = flatDepth(x, y);
+    if (d < 6 || channelAt(x, y) > 0.2 || humps.some((h) => Math.hypot(h.x - x, h.y - y) < 260)) continue;
+    humps.push({ x, y, radius: random.even(28, 60), height: Math.min(d - 2, random.even(1.6, 5)) });
+  }
+  const hardness = (x: number, y: number): number => {
+    let h = 0.34 + 0.3 * ground(x, y) + 0.16 * patch(x, y) - 0.3 * channelAt(x, y) - 0.012 * Math.max(0, depth(x, y) - 9);
+    for (const hump of humps) h += 0.45 * Math.exp(-((x - hump.x) ** 2 + (y - hump.y) ** 2) / (2 * (hump.radius * 1.1) ** 2));
+    return Math.min(1, Math.max(0, h));
+  };
+  const origin: Point = [0, 0];
+  const corner: LatLon = { latitude: 47.3 + (seed % 9) * 0.11, longitude: -33.9 - (seed % 13) * 0.09 };
+  const plane = metricPlane(utmEpsg(corner));
+  [origin[0], origin[1]] = plane.toMetric(corner).map((v) => Math.round(v)) as Point;
+  const outline = traceOutline(depth, width, height);
+  const world: World = {
+    seed,
+    name: NAMES[seed % NAMES.length],
+    width,
+    height,
+    plane,
+    origin,
+    depth,
+    hardness,
+    channel: channelAt,
+    outline,
+    humps,
+    cover: [],
+    ramp: shoreNear(outline, width * 0.82, height * 0.1),
+    deepest: deepestPoint(depth, width, height),
+    toLatLon: (x, y) => plane.toLatLon([x + origin[0], y + origin[1]]),
+  };
+  world.cover = placeCover(world, random.fork(5));
+  return world;
+}
+
+function traceOutline(depth: World['depth'], width: number, height: number): Rings {
+  const step = 20;
+  const margin = 5;
+  const [nx, ny] = [Math.ceil(width / step) + 2 * margin, Math.ceil(height / step) + 2 * margin];
+  const field = new Array<number>(nx * ny);
+  for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) field[j * nx + i] = depth((i + 0.5 - margin) * step, (j + 0.5 - margin) * step);
+  const shape = contours().size([nx, ny]).thresholds([0])(field)[0];
+  const main = shape.coordinates.reduce((a, b) => (b[0].length > a[0].length ? b : a));
+  return main
+    .filter((ring, k) => k === 0 || ring.length > 12)
+    .map((ring) => ring.slice(0, -1).map(([x, y]): Point => [(x - margin) * step, (y - margin) * step]));
+}
+
+function shoreNear(outline: Rings, x: number, y: number): Point {
+  return outline[0].reduce((best, p) => (Math.hypot(p[0] - x, p[1] - y) < Math.hypot(best[0] - x, best[1] - y) ? p : best));
+}
+
+function deepestPoint(depth: World['depth'], width: number, height: number): Point {
+  let best: Point = [0, 0];
+  for (let y = 0; y < height; y += 20) for (let x = 0; x < width; x += 20) if (depth(x, y) > depth(best[0], best[1])) best = [x, y];
+  return best;
+}
+
+function placeCover(world: World, random: Random): CoverThing[] {
+  const things: CoverThing[] = [{ kind: 'access', cover: null, points: [world.ramp] }];
+  const spot = (fits: (d: number, x: number, y: number) => boolean): Point | null => {
+    for (let k = 0; k < 600; k++) {
+      const [x, y] = [random.even(0, world.width), random.even(0, world.height)];
+      const d = world.depth(x, y);
+      if (d > 0.8 && fits(d, x, y)) return [x, y];
+    }
+    return null;
+  };
+  const add = (kind: CoverThing['kind'], cover: string, count: number, fits: (d: number, x: number, y: number) => boolean): void => {
+    for (let k = 0; k < count; k++) {
+      const p = spot(fits);
+      if (p) things.push({ kind, cover, points: [p] });
+    }
+  };
+  // Timber stands along the old channel's banks, brush was sunk by people on the mid-depth flats.
+  add('cover', 'timber', 70, (d, x, y) => d > 4 && d < 12 && world.channel(x, y) > 0.05 && world.channel(x, y) < 0.5);
+  add('cover', 'timber', 25, (d) => d > 3 && d < 8);
+  add('cover', 'brush', 22, (d) => d > 3.5 && d < 7.5);
+  add('cover', 'rock', 18, (d, x, y) => d > 2 && d < 9 && world.hardness(x, y) > 0.6);
+  add('hazard', 'timber', 6, (d) => d > 1 && d < 2);
+  for (let k = 0; k < 16; k++) {
+    const p = spot((d, x, y) => d > 1.2 && d < 3.2 && world.hardness(x, y) < 0.5);
+    if (!p) continue;
+    const size = random.even(25, 70);
+    things.push({ kind: 'weed', cover: 'weed', points: Array.from({ length: 9 }, (_, i): Point => [p[0] + size * random.even(0.6, 1) * Math.cos((i * 2 * Math.PI) / 9), p[1] + size * random.even(0.6, 1) * Math.sin((i * 2 * Math.PI) / 9)]) });
+  }
+  return things;
+}

@@ -1,0 +1,41 @@
+import { homedir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { openDatabase, type Database } from '../cluster';
+import { migrate } from '../db/migrate';
+import { openPool, type Pool } from '../db/pool';
+import { localAccount } from '../db/waters';
+import { closeWorkers } from '../jobs/pool';
+
+/** What every command works with. */
+export interface Context {
+  database: Database;
+  pool: Pool;
+  account: string;
+  close(): Promise<void>;
+}
+
+const migrations = fileURLToPath(new URL('../migrations', import.meta.url));
+
+/** Where data lies when --data is not given: the demo has a folder of its own. */
+export const defaultData = (demo: boolean): string =>
+  join(process.env.XDG_DATA_HOME || join(homedir(), '.local', 'share'), demo ? 'restless-shoal-demo' : 'restless-shoal');
+
+/** Opens the database of a data folder and brings it up to date. */
+export async function openContext(data: string): Promise<Context> {
+  const database = await openDatabase(data);
+  const pool = openPool(database.url);
+  const close = async (): Promise<void> => {
+    await closeWorkers();
+    await pool.end().catch(() => undefined);
+    await database.release();
+  };
+  try {
+    const run = await migrate(pool, migrations);
+    if (run.length) database.said.push(`database: brought up to date (${run.join(', ')})`);
+    return { database, pool, account: await localAccount(pool), close };
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}

@@ -1,0 +1,100 @@
+import { createReadStream, existsSync, writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { unpackChart } from '@restless-shoal/core/chart';
+import { castBefore, castsOf, conditionsFromLog, dayFor, predict, type Cast, type TimedReading } from '@restless-shoal/core/forecast';
+import { csvLine, emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
+import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
+import type { ProfileRow, Reading, RecordName, Row } from '@restless-shoal/core/logbook';
+import { latestChart } from '../db/charts';
+import { profilesOfWater, readingsOfWater } from '../db/log';
+import { waterByName, type WaterRow } from '../db/waters';
+import { frameOf, freshFit, speciesNamed } from '../jobs/ready';
+import type { Context } from './context';
+
+export interface ForecastOptions {
+  water: string;
+  species: string;
+  at: Date;
+  conditions?: string;
+  profile?: string;
+  out: string;
+}
+
+/** All good rows of a small file; bad ones are said. @throws FormatError when it cannot be read or holds no row */
+async function readRows(record: RecordName, path: string): Promise<Row[]> {
+  if (!existsSync(path)) throw new FormatError(`${path}: there is no such file`);
+  const report = emptyReport(basename(path), record);
+  const rows: Row[] = [];
+  for await (const batch of readRecord(record, createReadStream(path), report)) rows.push(...batch.map((r) => r.row));
+  for (const f of report.bad.first) console.log(`${report.file}: line ${f.line}, ${f.column}: ${f.reason}; left out`);
+  if (!rows.length) throw new FormatError(`${path}: holds no row that can be used`);
+  return rows;
+}
+
+interface Inputs {
+  readings: TimedReading[];
+  cast: Cast | null;
+  said: string[];
+}
+
+/** The log up to the moment, with the given conditions standing for the 24 hours before it. */
+async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOptions): Promise<Inputs> {
+  const at = options.at.getTime();
+  const said: string[] = [];
+  const readings: TimedReading[] = (await readingsOfWater(pool, water.id)).map((row) => ({ at: Date.parse(row.time), row })).filter((r) => r.at <= at);
+  if (options.conditions) {
+    const rows = await readRows('conditions', options.conditions);
+    readings.push({ at, row: rows[rows.length - 1] as unknown as Reading });
+    said.push(`conditions: the last row of ${basename(options.conditions)}`);
+  }
+  let cast = castBefore(castsOf((await profilesOfWater(pool, water.id)).filter((p) => Date.parse(p.time) <= at)), options.at);
+  if (options.profile) {
+    const casts = castsOf((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
+    cast = { ...casts[casts.length - 1], at: options.at };
+    said.push(`profile: ${basename(options.profile)}`);
+  }
+  return { readings, cast, said };
+}
+
+/** Writes the forecast of a species as CSV, one row a cell. */
+export async function forecastCommand(context: Context, options: ForecastOptions): Promise<void> {
+  const { pool, account } = context;
+  const water = await waterByName(pool, account, options.water);
+  if (!water) throw new FormatError(`there is no water "${options.water}"`);
+  const { species } = await speciesNamed(pool, water, options.species);
+  const row = await latestChart(pool, water.id);
+  if (!row) throw new FormatError(`${water.name} has no chart yet: import soundings or an outline first`);
+  const chart = unpackChart(row.body);
+  const frame = frameOf(water, chart);
+  const { readings, cast, said } = await inputsFor(context, water, options);
+  const logged = conditionsFromLog(readings, options.at, frame);
+  const day = dayFor(logged.conditions, frame, cast);
+  const fit = await freshFit(pool, water, species.name, options.at);
+  const forecast = predict(fit.model, chart.cells, species, day);
+  const plane = metricPlane(chart.epsg);
+  const at = options.at.toISOString();
+  const lines = [csvLine(['latitude', 'longitude', 'probability', 'low', 'high', 'depth_top_m', 'depth_bottom_m', 'species', 'at'])];
+  for (let i = 0; i < chart.cells.count; i++) {
+    const p = plane.toLatLon(cellCentre(chart.cells.column[i], chart.cells.row[i]));
+    lines.push(
+      csvLine([
+        p.latitude.toFixed(7),
+        p.longitude.toFixed(7),
+        forecast.probability[i].toPrecision(5),
+        forecast.low[i].toPrecision(4),
+        forecast.high[i].toPrecision(4),
+        forecast.depthTop[i].toFixed(2),
+        forecast.depthBottom[i].toFixed(2),
+        species.name,
+        at,
+      ]),
+    );
+  }
+  writeFileSync(options.out, lines.join(''));
+  for (const line of [...said, ...logged.said]) console.log(line);
+  const line = day.column.thermocline;
+  console.log(`thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${day.column.modelled ? 'modelled' : 'from the cast'}`);
+  const { stats } = fit.model;
+  console.log(stats.looks ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${stats.contacts} contacts of ${species.name}` : 'fit: no trip had ended by then; the schools speak alone');
+  console.log(`${options.out}: ${chart.cells.count} cells of ${water.name}, ${species.name} at ${at}`);
+}

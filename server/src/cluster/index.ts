@@ -1,0 +1,3 @@
+/** The private database of an installation. */
+export { openDatabase, type Database } from './cluster';
+export { SetUpError, type DataFolder } from './folder';

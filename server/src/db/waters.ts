@@ -1,0 +1,107 @@
+import type { Geometry } from 'geojson';
+import { newId, type CoverFeature } from '@restless-shoal/core/logbook';
+import type { WaterFile } from '@restless-shoal/core/formats';
+import { defaultSpecies, findSpecies, neutralProfile, type SpeciesProfile } from '@restless-shoal/core/species';
+import type { Queryable } from './pool';
+
+export interface WaterRow {
+  id: string;
+  account_id: string;
+  name: string;
+  kind: string | null;
+  datum: string | null;
+  altitude_m: number | null;
+  time_zone: string | null;
+  epsg: number | null;
+  outline: Geometry | null;
+  outline_proposed: boolean;
+  rules: unknown;
+  forage: string[] | null;
+  rigs: unknown;
+  version: number;
+}
+
+/** The account this installation works for: one, made at the first start. People and roles come later. */
+export async function localAccount(db: Queryable): Promise<string> {
+  const found = await db.query<{ id: string }>('SELECT id FROM accounts ORDER BY created_at, id LIMIT 1');
+  if (found.rowCount) return found.rows[0].id;
+  const id = newId();
+  await db.query('INSERT INTO accounts (id, name) VALUES ($1, $2)', [id, 'This boat']);
+  return id;
+}
+
+export const waterByName = async (db: Queryable, account: string, name: string): Promise<WaterRow | null> =>
+  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND lower(name) = lower($2)', [account, name.trim()])).rows[0] ?? null;
+
+export const waterById = async (db: Queryable, account: string, id: string): Promise<WaterRow | null> =>
+  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND id = $2', [account, id])).rows[0] ?? null;
+
+export const listWaters = async (db: Queryable, account: string): Promise<(WaterRow & { trips: number; contacts: number; soundings: number | null })[]> =>
+  (
+    await db.query(
+      `SELECT w.*, (SELECT count(*) FROM trips t WHERE t.water_id = w.id AND t.deleted_at IS NULL) AS trips,
+              (SELECT count(*) FROM contacts c JOIN trips t ON t.id = c.trip_id WHERE t.water_id = w.id AND c.deleted_at IS NULL AND t.deleted_at IS NULL) AS contacts,
+              (SELECT c.soundings FROM charts c WHERE c.water_id = w.id ORDER BY c.id DESC LIMIT 1) AS soundings
+         FROM waters w WHERE w.account_id = $1 ORDER BY w.name`,
+      [account],
+    )
+  ).rows;
+
+/** Makes a water with the shipped species. */
+export async function createWater(db: Queryable, account: string, name: string, id: string = newId()): Promise<WaterRow> {
+  const water = (await db.query<WaterRow>('INSERT INTO waters (id, account_id, name) VALUES ($1, $2, $3) RETURNING *', [id, account, name.trim()])).rows[0];
+  for (const profile of defaultSpecies)
+    await db.query('INSERT INTO species (id, water_id, name, profile, local) VALUES ($1, $2, $3, $4, false)', [newId(), water.id, profile.name, profile]);
+  return water;
+}
+
+/** Sets what water.json says; what it leaves out stays. */
+export async function describeWater(db: Queryable, id: string, file: WaterFile): Promise<void> {
+  for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs'] as const) {
+    const value = file[column];
+    if (value === undefined) continue;
+    const json = column === 'rules' || column === 'forage' || column === 'rigs';
+    await db.query(`UPDATE waters SET ${column} = $2, changed_at = now() WHERE id = $1`, [id, json && value !== null ? JSON.stringify(value) : value]);
+  }
+}
+
+/** @returns false when the outline was the same already */
+export async function setOutline(db: Queryable, id: string, outline: Geometry, epsg: number, proposed = false): Promise<boolean> {
+  const changed = await db.query(
+    `UPDATE waters SET outline = $2, epsg = $3, outline_proposed = $4, version = version + 1, changed_at = now()
+      WHERE id = $1 AND (outline IS DISTINCT FROM $2 OR epsg IS DISTINCT FROM $3)`,
+    [id, JSON.stringify(outline), epsg, proposed],
+  );
+  return (changed.rowCount ?? 0) > 0;
+}
+
+export const coverOf = async (db: Queryable, water: string): Promise<CoverFeature[]> =>
+  (await db.query<CoverFeature>('SELECT kind, cover, geometry FROM covers WHERE water_id = $1 ORDER BY id', [water])).rows;
+
+/** @returns how many were new */
+export async function addCover(db: Queryable, water: string, features: CoverFeature[]): Promise<number> {
+  if (!features.length) return 0;
+  const result = await db.query(
+    `INSERT INTO covers (water_id, kind, cover, geometry)
+     SELECT $1, kind, cover, geometry FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, geometry jsonb) ON CONFLICT DO NOTHING`,
+    [water, JSON.stringify(features)],
+  );
+  return result.rowCount ?? 0;
+}
+
+export const speciesOf = async (db: Queryable, water: string): Promise<SpeciesProfile[]> =>
+  (await db.query<{ profile: SpeciesProfile }>('SELECT profile FROM species WHERE water_id = $1 ORDER BY local, name', [water])).rows.map((r) => r.profile);
+
+/** Makes local species of names that no profile knows. @returns the new names */
+export async function learnSpecies(db: Queryable, water: string, names: Iterable<string>): Promise<string[]> {
+  const known = await speciesOf(db, water);
+  const learned: string[] = [];
+  for (const name of names) {
+    if (findSpecies(name, known)) continue;
+    const profile = neutralProfile(name.trim().toLowerCase());
+    known.push(profile);
+    await db.query('INSERT INTO species (id, water_id, name, profile) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING', [newId(), water, profile.name, profile]);
+    learned.push(profile.name);
+  }
+  return learned;
+}

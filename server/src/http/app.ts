@@ -1,0 +1,82 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express, type Request } from 'express';
+import helmet from 'helmet';
+import type { Pool } from '../db/pool';
+import type { Jobs } from '../jobs/queue';
+import { answerErrors, RequestError } from './errors';
+import { sameOriginOnly } from './guard';
+import { forecastRoutes } from './forecast';
+import { tripRoutes } from './trips';
+import { waterRoutes } from './waters';
+
+export interface AppOptions {
+  pool: Pool;
+  jobs: Jobs;
+  account: string;
+  /** Built pages. */
+  pages: string;
+  port: () => number;
+  log?: (line: string) => void;
+}
+
+/** The account a request works for. One local account is signed in on loopback; people come later. */
+export const accountOf = (request: Request): string => request.app.locals.account as string;
+
+/** The application: the HTTP interface under /api, the built pages elsewhere. */
+export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.locals.account = account;
+  app.locals.log = log;
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          // Styles set from code (positions in charts) are inline; scripts never are.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: false,
+    }),
+  );
+  app.use(sameOriginOnly(port));
+  app.use(compression());
+  const api = express.Router();
+  // Only JSON is taken, so that a form of another page can never be read as a request.
+  api.use(express.json({ limit: '8mb', type: 'application/json' }));
+  api.use((request, _response, next) => {
+    if (['POST', 'PUT', 'PATCH'].includes(request.method) && !request.is('application/json')) throw new RequestError(415, 'the request has to be JSON');
+    next();
+  });
+  api.get('/health', async (_request, response) => {
+    const { rows } = await pool.query<{ epoch: string }>('SELECT epoch FROM installation');
+    response.json({ ok: true, epoch: rows[0].epoch });
+  });
+  api.use(waterRoutes(pool));
+  api.use(tripRoutes(pool));
+  api.use(forecastRoutes(pool, jobs));
+  api.use((request) => {
+    throw new RequestError(404, `there is no ${request.method} ${request.path}`);
+  });
+  app.use('/api', api);
+  app.use(express.static(pages, { index: false, maxAge: 0, setHeaders: (response, path) => path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable') }));
+  app.get('/{*path}', (request, response) => {
+    const file = join(pages, 'index.html');
+    if (/\.\w+$/.test(request.path) || !existsSync(file)) throw new RequestError(404, existsSync(file) ? 'there is no such page' : 'the pages are not built yet: start with ./shoal');
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(file);
+  });
+  app.use(answerErrors);
+  return app;
+}

@@ -1,0 +1,155 @@
+import { Router, type Request } from 'express';
+import type { AnyObjectSchema } from 'yup';
+import { records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
+import { contactsOf, responsesOf, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
+import { quoted, transaction, type Client, type Pool } from '../db/pool';
+import { learnSpecies } from '../db/waters';
+import { accountOf } from './app';
+import { notFound, RequestError } from './errors';
+import { waterOf } from './waters';
+
+async function tripOf(pool: Pool, request: Request): Promise<TripRow> {
+  const id = String(request.params.trip);
+  const trip = (await schemas.id.isValid(id)) ? await tripById(pool, accountOf(request), id) : null;
+  if (!trip) throw notFound('trip');
+  return trip;
+}
+
+async function idOf(request: Request): Promise<string> {
+  const id = String(request.params.id ?? request.params.trip);
+  if (!(await schemas.id.isValid(id))) throw new RequestError(400, 'id is not a UUID', 'id');
+  return id.toLowerCase();
+}
+
+/** Records of a trip that have an id made by the client. */
+const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = { stops: schemas.stop, contacts: schemas.contact, responses: schemas.response };
+
+const columnsOf = (record: RecordName): string[] => Object.keys(records[record] as Fields).filter((c) => c !== 'trip');
+
+/**
+ * Stores a record under its client-made id. Sending it again with the same content changes nothing; with other
+ * content it is an edit. A key or an id that belongs to another record is refused.
+ */
+async function putRecord(client: Client, record: 'stops' | 'contacts' | 'responses', id: string, trip: string, row: Row): Promise<'added' | 'changed' | 'same'> {
+  const columns = columnsOf(record);
+  const found = await client.query<{ trip_id: string }>(`SELECT trip_id FROM ${record} WHERE id = $1 FOR UPDATE`, [id]);
+  const values = columns.map((c) => row[c] ?? null);
+  if (!found.rowCount) {
+    const inserted = await client.query(
+      `INSERT INTO ${record} (id, trip_id, ${columns.map(quoted).join(', ')}) VALUES ($1, $2, ${columns.map((_, i) => `$${i + 3}`).join(', ')}) ON CONFLICT DO NOTHING`,
+      [id, trip, ...values],
+    );
+    if (inserted.rowCount) return 'added';
+    // The same mark sent twice at once: the other request was first, and both are one.
+    if ((await client.query(`SELECT 1 FROM ${record} WHERE id = $1`, [id])).rowCount) return 'same';
+    throw new RequestError(409, 'another record of this trip has the same key');
+  }
+  if (found.rows[0].trip_id !== trip) throw new RequestError(409, 'this id belongs to a record of another trip', 'id');
+  const changed = await client.query(
+    `UPDATE ${record} SET ${columns.map((c, i) => `${quoted(c)} = $${i + 2}`).join(', ')}, version = version + 1
+      WHERE id = $1 AND (${columns.map(quoted).join(', ')}) IS DISTINCT FROM (${columns.map((c, i) => `$${i + 2}::${sqlType(record, c)}`).join(', ')})`,
+    [id, ...values],
+  );
+  return changed.rowCount ? 'changed' : 'same';
+}
+
+function sqlType(record: RecordName, column: string): string {
+  const field = (records[record] as Fields)[column];
+  return field.type === 'time' ? 'timestamptz' : field.type === 'number' ? (field.whole ? 'integer' : 'double precision') : 'text';
+}
+
+export function tripRoutes(pool: Pool): Router {
+  const router = Router();
+  router.put('/waters/:water/trips/:trip', async (request, response) => {
+    const id = await idOf(request);
+    const water = await waterOf(pool, request);
+    const body = (await schemas.trip.validate(request.body)) as Row;
+    const existing = await tripById(pool, accountOf(request), id);
+    if (existing && existing.water_id !== water.id) throw new RequestError(409, 'this id belongs to a trip on another water', 'id');
+    const columns = Object.keys(records.trips);
+    const values = columns.map((c) => body[c] ?? null);
+    if (!existing) {
+      const added = await pool.query(
+        `INSERT INTO trips (id, water_id, ${columns.map(quoted).join(', ')}) VALUES ($1, $2, ${columns.map((_, i) => `$${i + 3}`).join(', ')}) ON CONFLICT DO NOTHING`,
+        [id, water.id, ...values],
+      );
+      if (!added.rowCount && !(await tripById(pool, accountOf(request), id))) throw new RequestError(409, 'another trip has the same key and start', 'trip');
+    } else
+      await pool.query(`UPDATE trips SET ${columns.map((c, i) => `${quoted(c)} = $${i + 2}`).join(', ')}, version = version + 1, changed_at = clock_timestamp() WHERE id = $1`, [id, ...values]);
+    response.status(existing ? 200 : 201).json(await tripById(pool, accountOf(request), id));
+  });
+  router.get('/trips/:trip', async (request, response) => {
+    const trip = await tripOf(pool, request);
+    const [track, stops, contacts, responses] = await Promise.all([trackOf(pool, trip.id), stopsOf(pool, trip.id), contactsOf(pool, trip.id), responsesOf(pool, trip.id)]);
+    response.json({ trip, track, stops, contacts, responses });
+  });
+  for (const [record, schema] of Object.entries(WITH_ID) as [keyof typeof WITH_ID, AnyObjectSchema][]) {
+    router.put(`/trips/:trip/${record}/:id`, async (request, response) => {
+      const id = await idOf(request);
+      const trip = await tripOf(pool, request);
+      const row = (await schema.validate(request.body)) as Row;
+      const done = await transaction(pool, async (client) => {
+        const outcome = await putRecord(client, record, id, trip.id, row);
+        if (outcome !== 'same') {
+          if (typeof row.species === 'string') await learnSpecies(client, trip.water_id, [row.species]);
+          await touchTrips(client, [trip.id]);
+        }
+        return outcome;
+      });
+      response.status(done === 'added' ? 201 : 200).json({ id, done });
+    });
+    router.delete(`/trips/:trip/${record}/:id`, async (request, response) => {
+      const id = await idOf(request);
+      const trip = await tripOf(pool, request);
+      const gone = await pool.query(`UPDATE ${record} SET deleted_at = now(), version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NULL`, [id, trip.id]);
+      if (gone.rowCount) await touchTrips(pool, [trip.id]);
+      response.json({ id, done: gone.rowCount ? 'deleted' : 'same' });
+    });
+    router.post(`/trips/:trip/${record}/:id/restore`, async (request, response) => {
+      const id = await idOf(request);
+      const trip = await tripOf(pool, request);
+      const back = await pool.query(`UPDATE ${record} SET deleted_at = NULL, version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NOT NULL`, [id, trip.id]);
+      if (back.rowCount) await touchTrips(pool, [trip.id]);
+      response.json({ id, done: back.rowCount ? 'restored' : 'same' });
+    });
+  }
+  router.post('/trips/:trip/track', async (request, response) => {
+    const trip = await tripOf(pool, request);
+    const fixes = (await schemas.fixes.validate(request.body)) as TrackFix[];
+    response.status(201).json({ added: await addRows(pool, trip.id, 'track', fixes as unknown as Row[]) });
+  });
+  router.post('/trips/:trip/conditions', async (request, response) => {
+    const trip = await tripOf(pool, request);
+    const reading = (await schemas.reading.validate(request.body)) as Row;
+    response.status(201).json({ added: await addRows(pool, trip.id, 'conditions', [reading]) });
+  });
+  router.post('/trips/:trip/profiles', async (request, response) => {
+    const trip = await tripOf(pool, request);
+    const list = Array.isArray(request.body) ? (request.body as unknown[]) : [];
+    if (!list.length) throw new RequestError(400, 'the cast is no list of readings, or an empty one');
+    const rows: Row[] = [];
+    for (const [i, sample] of list.entries())
+      rows.push(
+        (await schemas.profileSample.validate(sample).catch((error) => {
+          throw new RequestError(400, `reading ${i + 1}: ${error.path} ${error.message}`, `${i}.${error.path}`);
+        })) as Row,
+      );
+    response.status(201).json({ added: await addRows(pool, trip.id, 'profiles', rows) });
+  });
+  return router;
+}
+
+/** Adds rows without an id; those that are there already change nothing. */
+async function addRows(pool: Pool, trip: string, table: 'track' | 'conditions' | 'profiles', rows: Row[]): Promise<number> {
+  const columns = columnsOf(table);
+  const typed = columns.map((c) => `${quoted(c)} ${sqlType(table, c)}`).join(', ');
+  const added = await transaction(pool, async (client) => {
+    const result = await client.query(
+      `INSERT INTO ${table} (trip_id, ${columns.map(quoted).join(', ')}) SELECT $1, ${columns.map(quoted).join(', ')} FROM jsonb_to_recordset($2::jsonb) AS r(${typed}) ON CONFLICT DO NOTHING`,
+      [trip, JSON.stringify(rows)],
+    );
+    if (result.rowCount) await touchTrips(client, [trip]);
+    return result.rowCount ?? 0;
+  });
+  return added;
+}

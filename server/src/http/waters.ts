@@ -1,0 +1,80 @@
+import { Router } from 'express';
+import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
+import { schemas } from '@restless-shoal/core/logbook';
+import type { WaterFile } from '@restless-shoal/core/formats';
+import { latestChart } from '../db/charts';
+import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
+import type { Pool } from '../db/pool';
+import { coverOf, createWater, describeWater, listWaters, setOutline, speciesOf, waterById, waterByName, type WaterRow } from '../db/waters';
+import { freshLooks } from '../jobs/ready';
+import { accountOf } from './app';
+import { notFound, RequestError } from './errors';
+import type { Request } from 'express';
+
+/** The water of a request's address, if it is the account's. */
+export async function waterOf(pool: Pool, request: Request): Promise<WaterRow> {
+  const id = String(request.params.water);
+  if (!(await schemas.id.isValid(id))) throw notFound('water');
+  const water = await waterById(pool, accountOf(request), id);
+  if (!water) throw notFound('water');
+  return water;
+}
+
+/** Checks an outline in a request and gives its UTM zone. */
+function outlineZone(outline: OutlineGeometry): number {
+  try {
+    const epsg = utmEpsg(ringsCentroid(outline));
+    const plane = metricPlane(epsg);
+    outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+    return epsg;
+  } catch (error) {
+    throw new RequestError(400, `outline ${error instanceof OutlineError ? error.message : 'is no GeoJSON geometry'}`, 'outline');
+  }
+}
+
+export function waterRoutes(pool: Pool): Router {
+  const router = Router();
+  router.get('/waters', async (request, response) => {
+    response.json(await listWaters(pool, accountOf(request)));
+  });
+  router.put('/waters/:water', async (request, response) => {
+    const id = await schemas.id.validate(request.params.water).catch(() => {
+      throw new RequestError(400, 'id is not a UUID', 'id');
+    });
+    const body = (await schemas.water.validate(request.body, { abortEarly: true })) as WaterFile & { name: string; outline?: OutlineGeometry | null };
+    const epsg = body.outline ? outlineZone(body.outline) : null;
+    const existing = await waterById(pool, accountOf(request), String(id));
+    if (!existing) {
+      if (await waterByName(pool, accountOf(request), body.name)) throw new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
+      await createWater(pool, accountOf(request), body.name, String(id));
+    }
+    await describeWater(pool, String(id), body);
+    if (body.outline && epsg) await setOutline(pool, String(id), body.outline, epsg);
+    response.status(existing ? 200 : 201).json(await waterById(pool, accountOf(request), String(id)));
+  });
+  router.get('/waters/:water', async (request, response) => {
+    const water = await waterOf(pool, request);
+    response.json({ ...water, cover: await coverOf(pool, water.id), species: await speciesOf(pool, water.id) });
+  });
+  router.get('/waters/:water/chart', async (request, response) => {
+    const water = await waterOf(pool, request);
+    const chart = await latestChart(pool, water.id);
+    if (!chart) throw new RequestError(404, 'this water has no chart yet');
+    response.setHeader('ETag', `"chart-${chart.id}"`);
+    response.setHeader('Cache-Control', 'no-cache');
+    response.type('application/octet-stream').send(chart.body);
+  });
+  router.get('/waters/:water/log', async (request, response) => {
+    const water = await waterOf(pool, request);
+    const [trips, readings, profiles] = await Promise.all([tripsOf(pool, water.id), readingsOfWater(pool, water.id), profilesOfWater(pool, water.id)]);
+    response.json({ trips, readings, profiles });
+  });
+  router.get('/waters/:water/contacts', async (request, response) => {
+    response.json(await contactsOfWater(pool, (await waterOf(pool, request)).id));
+  });
+  router.get('/waters/:water/looks', async (request, response) => {
+    const trips = await freshLooks(pool, await waterOf(pool, request));
+    response.json(trips.map(({ trip, looks, outside }) => ({ trip: trip.id, looks, outside: outside.length })));
+  });
+  return router;
+}

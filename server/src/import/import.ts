@@ -1,0 +1,239 @@
+import { coverOf, addCover, createWater, describeWater, learnSpecies, setOutline, waterByName, type WaterRow } from '../db/waters';
+import { addFinding, emptyReport, FormatError, readCover, readOutline, readRecord, readWaterFile, type FileReport, type PlacedRow } from '@restless-shoal/core/formats';
+import { insideRings, cellKey, cellOf, metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, WaterCells, CELL, type MetricPlane } from '@restless-shoal/core/geo';
+import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { copyRows, mergeStaged, openStaging, type MergeInput, type MergeResult } from '../db/merge';
+import { transaction, type Client, type Pool } from '../db/pool';
+import { touchTrips } from '../db/log';
+import { kindOf, textOf, type Source, type SourceKind } from './sources';
+
+export interface ImportOptions {
+  water: string;
+  create: boolean;
+  update: boolean;
+  onProgress?: (words: string) => void;
+}
+
+/** What became of one file: its report and what the merge did. */
+export interface ImportedFile {
+  report: FileReport;
+  merge: MergeResult;
+}
+
+export interface ImportResult {
+  water: WaterRow;
+  created: boolean;
+  files: ImportedFile[];
+  passedOver: { file: string; why: string }[];
+  /** Names met in the log that no profile knew. */
+  newSpecies: string[];
+  /** Whether the chart has to be built anew. */
+  chartStale: boolean;
+}
+
+/** A water that is not there and was not to be made. */
+export class NoSuchWaterError extends Error {}
+
+/**
+ * Brings files into a water, all of them in one transaction: what cannot be read as a whole changes nothing.
+ * @throws FormatError for a file that is unreadable, NoSuchWaterError without `create`
+ */
+export async function importInto(pool: Pool, account: string, sources: Source[], options: ImportOptions): Promise<ImportResult> {
+  const byKind: { kind: SourceKind; source: Source }[] = [];
+  const passedOver: ImportResult['passedOver'] = [];
+  for (const source of sources) {
+    const kind = await kindOf(source);
+    if (kind) byKind.push({ kind, source });
+    else passedOver.push({ file: source.name, why: /\.(tiff?|gpx|geojson)$/i.test(source.name) ? 'a product or a format that is not read yet' : 'no known record' });
+  }
+  if (!byKind.length) throw new FormatError(`nothing to read: ${sources.map((s) => s.name).join(', ')} ${sources.length > 1 ? 'hold' : 'holds'} no record of the exchange formats`);
+  return transaction(pool, async (client) => {
+    await client.query('SELECT pg_advisory_xact_lock(hashtext($1))', [`import ${account}`]);
+    let water = await waterByName(client, account, options.water);
+    const created = !water;
+    if (!water) {
+      if (!options.create) throw new NoSuchWaterError(`there is no water "${options.water}" yet; add --create to make it`);
+      water = await createWater(client, account, options.water);
+    }
+    const run = new ImportRun(client, water, options);
+    for (const kind of ['water', 'outline', 'cover'] as const) for (const entry of byKind.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
+    for (const record of RECORD_ORDER) for (const entry of byKind.filter((e) => e.kind === record)) await run.record(record, entry.source);
+    const newSpecies = await learnSpecies(client, water.id, run.speciesMet);
+    await touchTrips(client, [...run.changedTrips]);
+    const after = (await waterByName(client, account, options.water))!;
+    return { water: after, created, files: run.files, passedOver, newSpecies, chartStale: run.chartStale };
+  });
+}
+
+const MERGES: Record<RecordName, Pick<MergeInput, 'table' | 'key'>> = {
+  soundings: { table: 'soundings', key: ['water_id', 'time', 'latitude', 'longitude', 'depth_m'] },
+  trips: { table: 'trips', key: ['water_id', 'trip', 'start'] },
+  conditions: { table: 'conditions', key: ['trip_id', 'time'] },
+  profiles: { table: 'profiles', key: ['trip_id', 'profile', 'depth_m'] },
+  track: { table: 'track', key: ['trip_id', 'time', 'latitude', 'longitude', 'mode'] },
+  stops: { table: 'stops', key: ['trip_id', 'stop'] },
+  contacts: { table: 'contacts', key: ['trip_id', 'contact'] },
+  responses: { table: 'responses', key: ['trip_id', 'time', 'response'] },
+};
+
+/** Records with an id of their own, made here for what was logged elsewhere. */
+const WITH_ID: RecordName[] = ['trips', 'stops', 'contacts', 'responses'];
+
+interface TripSpan {
+  id: string;
+  start: number;
+  end: number;
+}
+
+class ImportRun {
+  readonly files: ImportedFile[] = [];
+  readonly speciesMet = new Set<string>();
+  readonly changedTrips = new Set<string>();
+  chartStale = false;
+  private trips = new Map<string, TripSpan[]>();
+  private stagings = 0;
+
+  constructor(
+    private readonly client: Client,
+    private readonly water: WaterRow,
+    private readonly options: ImportOptions,
+  ) {}
+
+  async describe(kind: 'water' | 'outline' | 'cover', source: Source): Promise<void> {
+    const text = await textOf(source);
+    const report = emptyReport(source.name, kind);
+    let changed = 0;
+    if (kind === 'water') {
+      const { water, unknown } = readWaterFile(text, source.name);
+      report.unknownColumns.push(...unknown);
+      await describeWater(this.client, this.water.id, water);
+      report.read = report.used = 1;
+    } else if (kind === 'outline') {
+      const outline = readOutline(text, source.name);
+      const epsg = utmEpsg(ringsCentroid(outline));
+      const plane = metricPlane(epsg);
+      try {
+        outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+      } catch (error) {
+        if (error instanceof OutlineError) throw new FormatError(`${source.name}: ${error.message}`);
+        throw error;
+      }
+      report.read = report.used = 1;
+      if (await setOutline(this.client, this.water.id, outline, epsg)) changed = 1;
+      Object.assign(this.water, { outline, epsg });
+    } else {
+      const features = readCover(text, source.name, report);
+      const before = (await coverOf(this.client, this.water.id)).length;
+      changed = await addCover(this.client, this.water.id, features);
+      if (before + changed > before) this.chartStale = true;
+    }
+    if (kind === 'outline' && changed) this.chartStale = true;
+    this.files.push({ report, merge: { added: changed, same: report.used - changed, changed: 0, different: { count: 0, lines: [] } } });
+  }
+
+  async record(record: RecordName, source: Source): Promise<void> {
+    const report = emptyReport(source.name, record);
+    if (record !== 'soundings' && record !== 'trips') await this.loadTrips();
+    const extra = record === 'soundings' ? ['water_id', 'survey_id'] : record === 'trips' ? ['water_id'] : ['trip_id'];
+    const columns = [...(WITH_ID.includes(record) ? ['id'] : []), ...extra, ...Object.keys(records[record]).filter((c) => c !== 'trip' || record === 'trips')];
+    const input: MergeInput = { ...MERGES[record], columns, update: this.options.update };
+    const staging = `incoming_${++this.stagings}`;
+    await openStaging(this.client, staging, input);
+    const survey = record === 'soundings' ? await this.openSurvey(source.name) : null;
+    const touched = new Set<string>();
+    await copyRows(this.client, staging, columns, this.placed(record, source, report, survey, touched));
+    const merge = await this.merge(record, staging, input);
+    if (merge.added + merge.changed > 0) {
+      if (record === 'soundings') this.chartStale = true;
+      touched.forEach((id) => this.changedTrips.add(id));
+    }
+    if (survey != null && merge.added === 0) await this.client.query('DELETE FROM surveys WHERE id = $1 AND NOT EXISTS (SELECT 1 FROM soundings WHERE survey_id = $1)', [survey]);
+    this.files.push({ report, merge });
+    this.options.onProgress?.(`${source.name}: ${report.used} of ${report.read} rows`);
+  }
+
+  private async merge(record: RecordName, staging: string, input: MergeInput): Promise<MergeResult> {
+    if (record !== 'contacts') return mergeStaged(this.client, staging, input);
+    // Contacts with a key of their own and those without one are told apart by different columns.
+    const parts: MergeResult[] = [];
+    for (const [where, key] of [
+      ['contact IS NOT NULL', ['trip_id', 'contact']],
+      ['contact IS NULL', ['trip_id', 'time', 'latitude', 'longitude', 'kind']],
+    ] as const) {
+      const part = `${staging}_${parts.length}`;
+      await this.client.query(`CREATE TEMP TABLE ${part} ON COMMIT DROP AS SELECT * FROM ${staging} WHERE ${where}`);
+      parts.push(await mergeStaged(this.client, part, { ...input, key: [...key], where }));
+    }
+    const [a, b] = parts;
+    return {
+      added: a.added + b.added,
+      same: a.same + b.same,
+      changed: a.changed + b.changed,
+      different: { count: a.different.count + b.different.count, lines: [...a.different.lines, ...b.different.lines].sort((p, q) => p - q).slice(0, 100) },
+    };
+  }
+
+  private async openSurvey(source: string): Promise<number> {
+    return (await this.client.query<{ id: number }>('INSERT INTO surveys (water_id, source) VALUES ($1, $2) RETURNING id', [this.water.id, source])).rows[0].id;
+  }
+
+  private async loadTrips(): Promise<void> {
+    const { rows } = await this.client.query<{ id: string; trip: string; start: string; end: string | null }>('SELECT id, trip, start, "end" FROM trips WHERE water_id = $1 ORDER BY start', [this.water.id]);
+    this.trips = new Map();
+    for (const row of rows) {
+      const span = { id: row.id, start: Date.parse(row.start), end: row.end ? Date.parse(row.end) : Infinity };
+      this.trips.set(row.trip, [...(this.trips.get(row.trip) ?? []), span]);
+    }
+  }
+
+  /** The trip of a key; where the key was used twice, the one whose span holds the time. */
+  private tripOf(key: string, time: number): TripSpan | null {
+    const spans = this.trips.get(key);
+    if (!spans) return null;
+    return spans.find((s) => time >= s.start && time <= s.end) ?? spans[spans.length - 1];
+  }
+
+  private async *placed(record: RecordName, source: Source, report: FileReport, survey: number | null, touched: Set<string>): AsyncGenerator<PlacedRow[]> {
+    const outside = record === 'soundings' ? this.outsideTest() : null;
+    for await (const batch of readRecord(record, source.bytes(), report)) {
+      const out: PlacedRow[] = [];
+      for (const { line, row } of batch) {
+        if (WITH_ID.includes(record)) row.id = newId();
+        if (record === 'soundings') {
+          Object.assign(row, { water_id: this.water.id, survey_id: survey });
+          if (outside?.(row)) addFinding(report.odd, { line, column: 'latitude', reason: 'lies outside the outline of the water' });
+        } else if (record === 'trips') row.water_id = this.water.id;
+        else {
+          const time = Date.parse(String(row.time ?? row.start));
+          const trip = this.tripOf(String(row.trip), time);
+          if (!trip) {
+            report.used--;
+            addFinding(report.bad, { line, column: 'trip', reason: `"${row.trip}" is no trip of this water` });
+            continue;
+          }
+          row.trip_id = trip.id;
+          touched.add(trip.id);
+          if (time > trip.end) addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is after the trip's end" });
+          else if (time < trip.start) addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is before the trip's start" });
+          if (typeof row.species === 'string') this.speciesMet.add(row.species);
+        }
+        out.push({ line, row });
+      }
+      if (out.length) yield out;
+    }
+  }
+
+  /** A quick test whether a sounding lies outside the outline; null when there is none. */
+  private outsideTest(): ((row: Row) => boolean) | null {
+    const { outline, epsg } = this.water;
+    if (!outline || !epsg || this.water.outline_proposed) return null;
+    const plane: MetricPlane = metricPlane(epsg);
+    const rings = outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+    const cells = new WaterCells(rings);
+    return (row) => {
+      const [x, y] = plane.toMetric({ latitude: Number(row.latitude), longitude: Number(row.longitude) });
+      const area = cells.area.get(cellKey(...cellOf(x, y))) ?? 0;
+      return area < CELL * CELL && !insideRings(rings, x, y);
+    };
+  }
+}

@@ -1,0 +1,92 @@
+import { createReadStream, existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import { unzipSync } from 'fflate';
+import { csvRows, FormatError } from '@restless-shoal/core/formats';
+import { records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+
+/** One file to be read, wherever it comes from. Its bytes can be read more than once. */
+export interface Source {
+  name: string;
+  bytes(): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
+}
+
+export type SourceKind = RecordName | 'outline' | 'cover' | 'water';
+
+/** Products of an export: made from the records, so never read back. */
+const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
+
+const fromDisk = (path: string): Source => ({ name: basename(path), bytes: () => createReadStream(path, { highWaterMark: 1 << 20 }) });
+
+/** The files behind what was named on the command line: files, folders, ZIPs. @throws FormatError */
+export function findSources(paths: string[]): Source[] {
+  return paths.flatMap((path): Source[] => {
+    if (!existsSync(path)) throw new FormatError(`${path}: there is no such file or folder`);
+    if (statSync(path).isDirectory()) {
+      const names = readdirSync(path).filter((name) => !name.startsWith('.') && statSync(join(path, name)).isFile());
+      if (!names.length) throw new FormatError(`${path}: the folder is empty`);
+      return names.sort().map((name) => fromDisk(join(path, name)));
+    }
+    if (/\.zip$/i.test(path)) return zipSources(readFileSync(path), basename(path));
+    return [fromDisk(path)];
+  });
+}
+
+/** The files of a ZIP. @throws FormatError when it is broken or holds nothing */
+export function zipSources(zip: Uint8Array, file: string): Source[] {
+  let entries: Record<string, Uint8Array>;
+  try {
+    entries = unzipSync(zip);
+  } catch (error) {
+    throw new FormatError(`${file}: is not a ZIP that can be read: ${(error as Error).message}`);
+  }
+  const sources = Object.entries(entries)
+    .filter(([name]) => !name.endsWith('/') && !/(^|\/)(\.|__MACOSX)/.test(name))
+    .map(([name, data]): Source => ({ name: basename(name), bytes: () => [data] }));
+  if (!sources.length) throw new FormatError(`${file}: the ZIP holds no file`);
+  return sources;
+}
+
+export async function textOf(source: Source): Promise<string> {
+  const parts: Uint8Array[] = [];
+  for await (const part of source.bytes()) parts.push(part);
+  return Buffer.concat(parts).toString('utf8');
+}
+
+/** What a file holds, by its name or, for a CSV of another name, by its header; null for what is passed over. */
+export async function kindOf(source: Source): Promise<SourceKind | null> {
+  const name = source.name.toLowerCase();
+  if (name === 'water.json') return 'water';
+  if (PRODUCT.test(name)) return null;
+  if (name === 'outline.geojson') return 'outline';
+  if (name === 'cover.geojson') return 'cover';
+  const record = RECORD_ORDER.find((r) => name === `${r}.csv`);
+  if (record) return record;
+  if (/\.(csv|tsv|txt)$/.test(name)) return recordByHeader(source);
+  if (/\.(geojson|json)$/.test(name)) return geoJsonKind(await textOf(source));
+  return null;
+}
+
+async function recordByHeader(source: Source): Promise<RecordName | null> {
+  for await (const batch of csvRows(source.bytes())) {
+    const header = batch[0].fields.map((f) => f.trim().toLowerCase());
+    const fitting = RECORD_ORDER.filter((r) =>
+      Object.entries(records[r] as Fields)
+        .filter(([, f]) => f.needed)
+        .every(([column]) => header.includes(column)),
+    );
+    const known = (r: RecordName): number => header.filter((h) => h in records[r]).length;
+    return fitting.sort((a, b) => known(b) - known(a))[0] ?? null;
+  }
+  return null;
+}
+
+function geoJsonKind(text: string): SourceKind | null {
+  try {
+    const json = JSON.parse(text) as { features?: { properties?: { kind?: unknown }; geometry?: { type?: string } }[] };
+    const features = json.features ?? [json as never];
+    if (features.some((f) => f.properties?.kind != null)) return 'cover';
+    return features.some((f) => /Polygon|LineString/.test(f.geometry?.type ?? (f as { type?: string }).type ?? '')) ? 'outline' : null;
+  } catch {
+    return 'outline';
+  }
+}

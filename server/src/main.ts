@@ -1,0 +1,109 @@
+import { parseArgs, type ParseArgsConfig } from 'node:util';
+import { FormatError } from '@restless-shoal/core/formats';
+import { readTime } from '@restless-shoal/core/logbook';
+import { SetUpError } from './cluster';
+import { defaultData, openContext } from './cli/context';
+import { forecastCommand } from './cli/forecast';
+import { importCommand } from './cli/import';
+import { serveCommand } from './cli/serve';
+import { NoSuchWaterError } from './import/import';
+import { UnknownSpeciesError } from './jobs/ready';
+
+/** The words of the command are off. */
+class UsageError extends Error {}
+
+const USAGE = `usage:
+  ./shoal demo     [--port N] [--data DIR]
+  ./shoal serve    [--port N] [--data DIR]
+  ./shoal import   --water NAME [--create] [--update] [--data DIR] FILE|FOLDER|ZIP...
+  ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
+  ./shoal test     [unit|api|browser]`;
+
+type Options = NonNullable<ParseArgsConfig['options']>;
+
+function words<O extends Options>(args: string[], options: O) {
+  try {
+    return parseArgs({ args, options: { data: { type: 'string' }, ...options } as O & { data: { type: 'string' } }, allowPositionals: true });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+}
+
+function given(value: string | boolean | undefined, name: string): string {
+  if (typeof value !== 'string' || !value.trim()) throw new UsageError(`--${name} is needed`);
+  return value;
+}
+
+async function serve(args: string[], demo: boolean): Promise<void> {
+  const { values, positionals } = words(args, { port: { type: 'string' }, listen: { type: 'string' }, cert: { type: 'string' }, key: { type: 'string' } });
+  if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
+  if (values.listen) throw new SetUpError('serve --listen is not there yet: for now the application serves this machine only');
+  const port = values.port === undefined ? 4870 : Number(values.port);
+  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new UsageError(`--port ${values.port} is not a port (0–65535)`);
+  await serveCommand({ data: values.data ?? defaultData(demo), port, demo });
+}
+
+async function importFiles(args: string[]): Promise<void> {
+  const { values, positionals } = words(args, { water: { type: 'string' }, create: { type: 'boolean' }, update: { type: 'boolean' } });
+  const water = given(values.water, 'water');
+  if (!positionals.length) throw new UsageError('name at least one file, folder or ZIP');
+  await withContext(values.data, (context) => importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }));
+}
+
+async function forecast(args: string[]): Promise<void> {
+  const { values, positionals } = words(args, {
+    water: { type: 'string' },
+    species: { type: 'string' },
+    at: { type: 'string' },
+    conditions: { type: 'string' },
+    profile: { type: 'string' },
+    out: { type: 'string' },
+  });
+  if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
+  const at = readTime(given(values.at, 'at'));
+  if (at.startsWith('!')) throw new UsageError(`--at "${values.at}" ${at.slice(1)}`);
+  const options = { water: given(values.water, 'water'), species: given(values.species, 'species'), at: new Date(at), conditions: values.conditions, profile: values.profile, out: given(values.out, 'out') };
+  await withContext(values.data, (context) => forecastCommand(context, options));
+}
+
+async function withContext(data: string | undefined, work: (context: Awaited<ReturnType<typeof openContext>>) => Promise<void>): Promise<void> {
+  const context = await openContext(data ?? defaultData(false));
+  let closed: Promise<void> | null = null;
+  const close = (): Promise<void> => (closed ??= context.close());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => {
+      console.error(`${signal}: stopped; what was not finished is not in the database`);
+      void close().finally(() => process.exit(1));
+    });
+  try {
+    await work(context);
+  } finally {
+    await close();
+  }
+}
+
+async function main([verb, ...args]: string[]): Promise<void> {
+  switch (verb) {
+    case 'demo':
+    case 'serve':
+      return serve(args, verb === 'demo');
+    case 'import':
+      return importFiles(args);
+    case 'forecast':
+      return forecast(args);
+    case 'export':
+    case 'backup':
+    case 'restore':
+    case 'bench':
+      throw new SetUpError(`'${verb}' is not there yet; nothing was done`);
+    default:
+      throw new UsageError(verb ? `"${verb}" is not a command` : 'a command is needed');
+  }
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  const expected = error instanceof SetUpError || error instanceof FormatError || error instanceof NoSuchWaterError || error instanceof UnknownSpeciesError;
+  if (error instanceof UsageError) console.error(`${error.message}\n${USAGE}`);
+  else console.error(expected ? (error as Error).message : error);
+  process.exit(error instanceof UsageError ? 2 : 1);
+});
