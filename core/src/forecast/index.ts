@@ -5,6 +5,6 @@ export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, windBlown
 export { fitModel, sawSpecies, logEffort, CancelledError, type Model, type FitLook, type ModelStats } from './fit';
 export { looksForFit } from './fit-looks';
 export { predict, chance, type Forecast } from './predict';
-export { bestPlaces, placeName, type Place } from './places';
+export { bestPlaces, placeName, reasonsAt, type Place } from './places';
 export { FACTORS, type Reason, type Factor } from './reasons';
 export { packModel, unpackModel } from './pack-model';

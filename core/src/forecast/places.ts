@@ -117,3 +117,10 @@ export function bestPlaces(model: Model, cells: CellTable, species: SpeciesProfi
     };
   });
 }
+
+/** Reasons for and against any cell, as for the places: "why not here?" */
+export function reasonsAt(model: Model, cells: CellTable, species: SpeciesProfile, day: Day, cell: number): Reason[] {
+  const today = designDay(species, day);
+  const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
+  return reasonsFor(contributions, contributions.mean(), cells, cell, today, species.name);
+}

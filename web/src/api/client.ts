@@ -1,0 +1,38 @@
+/** What the server answered instead of doing it; `field` names the input that was wrong. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly field?: string,
+  ) {
+    super(message);
+  }
+}
+
+async function send(path: string, init: RequestInit = {}): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new ApiError(0, 'The server on the boat cannot be reached. What it has stored is safe; nothing new was saved.');
+  }
+  if (response.ok) return response;
+  const body = (await response.json().catch(() => ({}))) as { error?: string; field?: string };
+  throw new ApiError(response.status, body.error ?? `The server answered ${response.status}.`, body.field);
+}
+
+export const getJson = async <T>(path: string): Promise<T> => (await send(path)).json() as Promise<T>;
+
+/** A binary with the headers it came with; null when there is none (404). */
+export async function getBinary(path: string): Promise<{ bytes: Uint8Array; headers: Headers } | null> {
+  try {
+    const response = await send(path);
+    return { bytes: new Uint8Array(await response.arrayBuffer()), headers: response.headers };
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 404) return null;
+    throw error;
+  }
+}
+
+export const sendJson = async <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> =>
+  (await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })).json() as Promise<T>;

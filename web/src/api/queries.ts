@@ -1,0 +1,105 @@
+import { useQuery, type UseQueryResult } from '@tanstack/react-query';
+import { unpackChart, type Chart } from '@restless-shoal/core/chart';
+import type { OutlineGeometry } from '@restless-shoal/core/geo';
+import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
+import type { SpeciesProfile } from '@restless-shoal/core/species';
+import { getBinary, getJson } from './client';
+
+export interface WaterSummary {
+  id: string;
+  name: string;
+  kind: string | null;
+  time_zone: string | null;
+  altitude_m: number | null;
+  trips: number;
+  contacts: number;
+  soundings: number | null;
+}
+
+export interface Water extends WaterSummary {
+  epsg: number | null;
+  outline: OutlineGeometry | null;
+  outline_proposed: boolean;
+  cover: CoverFeature[];
+  species: SpeciesProfile[];
+  forage: string[] | null;
+}
+
+export interface TripRow {
+  id: string;
+  trip: string;
+  start: string;
+  end: string | null;
+  purpose: string | null;
+  goal: string | null;
+}
+
+export interface WaterLog {
+  trips: TripRow[];
+  readings: Reading[];
+  profiles: ProfileRow[];
+}
+
+export type StoredContact = Contact & { id: string; trip_id: string };
+export type StoredStop = Stop & { id: string };
+
+export interface TripDetail {
+  trip: TripRow;
+  track: TrackFix[];
+  stops: StoredStop[];
+  contacts: StoredContact[];
+  responses: (Response & { id: string })[];
+}
+
+export interface TripLooks {
+  trip: string;
+  looks: Look[];
+  outside: number;
+}
+
+export interface FitState {
+  bytes: Uint8Array;
+  fittedAt: string;
+  stale: boolean;
+}
+
+export interface JobState {
+  id: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  share: number;
+  error: string | null;
+}
+
+export const useWaters = (): UseQueryResult<WaterSummary[]> => useQuery({ queryKey: ['waters'], queryFn: () => getJson<WaterSummary[]>('/waters') });
+
+export const useWater = (id: string): UseQueryResult<Water> => useQuery({ queryKey: ['water', id], queryFn: () => getJson<Water>(`/waters/${id}`) });
+
+/** The chart with the bytes it came in, for handing it to a worker; null while there is none. */
+export const useChart = (id: string): UseQueryResult<{ chart: Chart; bytes: Uint8Array } | null> =>
+  useQuery({
+    queryKey: ['chart', id],
+    staleTime: Infinity,
+    queryFn: async () => {
+      const found = await getBinary(`/waters/${id}/chart`);
+      return found && { chart: unpackChart(found.bytes), bytes: found.bytes };
+    },
+  });
+
+export const useLog = (id: string): UseQueryResult<WaterLog> => useQuery({ queryKey: ['log', id], queryFn: () => getJson<WaterLog>(`/waters/${id}/log`) });
+
+export const useContacts = (id: string): UseQueryResult<StoredContact[]> => useQuery({ queryKey: ['contacts', id], queryFn: () => getJson<StoredContact[]>(`/waters/${id}/contacts`) });
+
+export const useLooks = (id: string): UseQueryResult<TripLooks[]> => useQuery({ queryKey: ['looks', id], queryFn: () => getJson<TripLooks[]>(`/waters/${id}/looks`) });
+
+export const useTrip = (id: string | null): UseQueryResult<TripDetail> =>
+  useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getJson<TripDetail>(`/trips/${id}`) });
+
+/** The newest fit of a species; null while there is none and the schools speak alone. */
+export const useFit = (id: string, species: string): UseQueryResult<FitState | null> =>
+  useQuery({
+    queryKey: ['fit', id, species],
+    queryFn: async () => {
+      const found = await getBinary(`/waters/${id}/models/${encodeURIComponent(species)}`);
+      return found && { bytes: found.bytes, fittedAt: found.headers.get('X-Fitted-At') ?? '', stale: found.headers.get('X-Stale') === 'true' };
+    },
+  });

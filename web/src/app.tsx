@@ -1,0 +1,126 @@
+import { ChartSpline, HelpCircle, Map as MapIcon, MapPin, Moon, Sailboat, Sun } from 'lucide-react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Navigate, NavLink, Route, Routes, useNavigate } from 'react-router';
+import { useWaters } from './api/queries';
+import { Deck } from './views/deck';
+import { KeyHelp } from './parts/key-help';
+import { Strip } from './parts/strip';
+import { Mark } from './parts/symbols';
+import { Waiting } from './parts/waiting';
+import { setTheme, useTheme } from './state/theme';
+import { WaterProvider } from './state/water';
+
+// Map and charts are large: they come when a view needs them, the Deck never waits for them.
+const ChartView = lazy(() => import('./views/chart').then((m) => ({ default: m.ChartView })));
+const Patterns = lazy(() => import('./views/patterns').then((m) => ({ default: m.Patterns })));
+const Forecast = lazy(() => import('./views/forecast').then((m) => ({ default: m.ForecastView })));
+
+const VIEWS = [
+  { to: '/chart', name: 'Chart', key: '1', icon: MapIcon },
+  { to: '/deck', name: 'Deck', key: '2', icon: Sailboat },
+  { to: '/patterns', name: 'Patterns', key: '3', icon: ChartSpline },
+  { to: '/forecast', name: 'Forecast', key: '4', icon: MapPin },
+];
+
+/** Whether a key press belongs to a field and not to the application. */
+const typing = (event: KeyboardEvent): boolean => event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
+
+function Navigation({ onHelp }: { onHelp: () => void }) {
+  const theme = useTheme();
+  const other = theme === 'day' ? 'night' : 'day';
+  const item = 'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 border-transparent';
+  return (
+    <nav aria-label="Views" className="flex bg-surface max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line">
+      <div className="grid h-16 place-items-center max-md:hidden" title="Restless Shoal">
+        <Mark />
+      </div>
+      {VIEWS.map(({ to, name, icon: Icon }) => (
+        <NavLink
+          key={to}
+          to={to}
+          className={({ isActive }) => `${item} ${isActive ? '!border-act font-bold !text-ink bg-[color-mix(in_srgb,var(--act)_10%,transparent)] max-md:shadow-[inset_0_3px_0_var(--act)]' : ''}`}
+        >
+          <Icon size={22} aria-hidden />
+          {name}
+        </NavLink>
+      ))}
+      <div className="flex-1 max-md:hidden" />
+      <button type="button" className={`${item} max-md:!hidden`} onClick={onHelp}>
+        <HelpCircle size={22} aria-hidden />
+        Keys
+      </button>
+      <button type="button" className={item} onClick={() => setTheme(other)}>
+        {other === 'night' ? <Moon size={22} aria-hidden /> : <Sun size={22} aria-hidden />}
+        {other === 'night' ? 'Night' : 'Day'}
+      </button>
+    </nav>
+  );
+}
+
+/** The shell: rail (tabs on a phone), Strip, and the view. */
+export function App() {
+  const waters = useWaters();
+  const [chosen, setChosen] = useState(() => localStorage.getItem('water'));
+  const [help, setHelp] = useState(false);
+  const navigate = useNavigate();
+  const theme = useTheme();
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const view = VIEWS.find((v) => v.key === event.key);
+      if (view) void navigate(view.to);
+      else if (event.key === '?') setHelp(true);
+      else if (event.key === 'n') setTheme(theme === 'day' ? 'night' : 'day');
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [navigate, theme]);
+
+  const water = waters.data?.find((w) => w.id === chosen) ?? waters.data?.[0];
+  const choose = (id: string): void => {
+    localStorage.setItem('water', id);
+    setChosen(id);
+  };
+  return (
+    <div className="flex h-full max-md:flex-col">
+      <Navigation onHelp={() => setHelp(true)} />
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {!waters.data ? (
+          <Waiting what="your waters" failed={waters.error} />
+        ) : !water ? (
+          <NoWater />
+        ) : (
+          <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
+            <Strip waters={waters.data} onWater={choose} />
+            <main className="relative min-h-0 flex-1">
+              <Suspense fallback={<Waiting what="the view" failed={null} />}>
+                <Routes>
+                  <Route path="/chart" element={<ChartView />} />
+                  <Route path="/deck" element={<Deck />} />
+                  <Route path="/patterns" element={<Patterns />} />
+                  <Route path="/forecast" element={<Forecast />} />
+                  <Route path="*" element={<Navigate to="/chart" replace />} />
+                </Routes>
+              </Suspense>
+            </main>
+          </WaterProvider>
+        )}
+      </div>
+      {help && <KeyHelp onClose={() => setHelp(false)} />}
+    </div>
+  );
+}
+
+function NoWater() {
+  return (
+    <div className="m-auto max-w-lg p-6">
+      <h1 className="text-2xl font-bold">No water yet</h1>
+      <p className="mt-2 text-mute">Bring in what you have logged: soundings, an outline, trips, as a folder of CSV and GeoJSON files.</p>
+      <pre className="mt-4 overflow-x-auto rounded-box border border-line bg-surface p-4 font-mono text-sm">./shoal import --water "My lake" --create FOLDER</pre>
+      <p className="mt-2 text-mute">Then load this page again.</p>
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+import { format } from 'date-fns';
+
+const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
+
+/** A wind direction as the field says it. */
+export const compass = (degrees: number): string => COMPASS[Math.round(degrees / 22.5) % 16];
+
+/** A chance with sensible digits: 0.4 %, 3 %, 41 %. */
+export const percent = (p: number): string => (p < 0.0995 ? `${(p * 100).toFixed(p < 0.01 ? 1 : 1).replace(/\.0$/, '')} %` : `${Math.round(p * 100)} %`);
+
+/** A moment in the water's time zone. */
+export function inZone(at: Date, zone: string | null, options: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? undefined, ...options }).format(at);
+}
+export const dayInZone = (at: Date, zone: string | null): string => inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
+export const clockInZone = (at: Date, zone: string | null): string => inZone(at, zone, { hour: '2-digit', minute: '2-digit' });
+
+/** "15 416" */
+export const grouped = (n: number): string => Math.round(n).toLocaleString('en').replaceAll(',', '\u202f');
+
+export const hectares = (squareMetres: number): string => `${(squareMetres / 10_000).toFixed(squareMetres < 100_000 ? 1 : 0)} ha`;
+
+/** Value of a datetime-local input for a moment in a zone, and back. */
+export function toLocalInput(at: Date, zone: string | null): string {
+  return format(new Date(at.getTime() + zoneOffset(at, zone) + at.getTimezoneOffset() * 60_000), "yyyy-MM-dd'T'HH:mm");
+}
+export function fromLocalInput(value: string, zone: string | null): Date | null {
+  const asUtc = Date.parse(`${value}:00Z`);
+  if (Number.isNaN(asUtc)) return null;
+  return new Date(asUtc - zoneOffset(new Date(asUtc), zone));
+}
+
+/** How far a zone's clocks run before UTC at a moment, ms. */
+function zoneOffset(at: Date, zone: string | null): number {
+  const parts = Object.fromEntries(
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? undefined, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit' })
+      .formatToParts(at)
+      .map((p) => [p.type, p.value]),
+  );
+  return Date.UTC(Number(parts.year), Number(parts.month) - 1, Number(parts.day), Number(parts.hour), Number(parts.minute), Number(parts.second)) - Math.floor(at.getTime() / 1000) * 1000;
+}

@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import { useWaterState, type WhatIf } from '../state/water';
+import { Dialog } from './dialog';
+import { compass, fromLocalInput, toLocalInput } from './format';
+
+interface SliderProps {
+  label: string;
+  unit: string;
+  min: number;
+  max: number;
+  step: number;
+  value: number;
+  shown?: string;
+  onChange: (value: number) => void;
+}
+
+/** A slider with its number beside it: drag it, or type. */
+function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderProps) {
+  return (
+    <div className="grid grid-cols-[8.5rem_1fr_7.5rem] items-center gap-3 py-1.5 max-md:grid-cols-[1fr_7.5rem]">
+      <span className="font-semibold">{label}</span>
+      <input type="range" aria-label={label} aria-valuetext={`${value} ${unit}`} className="range range-sm max-md:col-span-2 max-md:row-start-2" min={min} max={max} step={step} value={value} onChange={(e) => onChange(Number(e.target.value))} />
+      <span className="flex items-center gap-1.5">
+        {shown ? (
+          <span className="num">{shown}</span>
+        ) : (
+          <>
+            <input
+              type="number"
+              aria-label={`${label}, ${unit}`}
+              className="input input-sm num w-20"
+              min={min}
+              max={max}
+              step={step}
+              value={Number(value.toFixed(2))}
+              onChange={(e) => {
+                const n = Number(e.target.value);
+                if (e.target.value !== '' && n >= min && n <= max) onChange(n);
+              }}
+            />
+            {unit}
+          </>
+        )}
+      </span>
+    </div>
+  );
+}
+
+/** Where the conditions are changed by hand: the whole application then answers what if. */
+export function StripSheet({ onClose }: { onClose: () => void }) {
+  const { water, conditions, day, said, whatIf, setWhatIf } = useWaterState();
+  const [line, setLine] = useState(whatIf.thermoclineSet ?? { top: day.column.thermocline?.top ?? 5, bottom: day.column.thermocline?.bottom ?? 7 });
+  const set = (change: WhatIf): void => setWhatIf(change);
+  return (
+    <Dialog title="What if…" onClose={onClose}>
+      <p className="mb-3 text-mute">Whatever you change here, every view answers for it. The log stays as it is.</p>
+      <label className="grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1.5">
+        <span className="font-semibold">Day and time</span>
+        <span className="flex items-center gap-2">
+          <input
+            type="datetime-local"
+            className="input input-sm"
+            value={toLocalInput(conditions.at, water.time_zone)}
+            onChange={(e) => {
+              const at = fromLocalInput(e.target.value, water.time_zone);
+              if (at) set({ at });
+            }}
+          />
+          <small className="text-mute">{water.time_zone ?? 'local time'}</small>
+        </span>
+      </label>
+      <Slider label="Surface" unit="°C" min={0} max={32} step={0.1} value={conditions.surface} onChange={(surface) => set({ surface })} />
+      <Slider label="Clarity (Secchi)" unit="m" min={0.2} max={12} step={0.1} value={conditions.secchi} onChange={(secchi) => set({ secchi })} />
+      <Slider label="Wind from" unit="°" min={0} max={355} step={5} value={Math.round(conditions.windFrom / 5) * 5} shown={`${compass(conditions.windFrom)}, ${Math.round(conditions.windFrom)}°`} onChange={(windFrom) => set({ windFrom })} />
+      <Slider label="Wind" unit="m/s" min={0} max={20} step={0.5} value={conditions.windSpeed} onChange={(windSpeed) => set({ windSpeed })} />
+      <fieldset className="mt-2 border-t border-line pt-2">
+        <label className="flex items-center gap-3 py-1.5">
+          <input type="checkbox" className="checkbox" checked={whatIf.thermoclineSet !== undefined} onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })} />
+          <span>Set the thermocline by hand, as seen on the sounder</span>
+        </label>
+        {whatIf.thermoclineSet && (
+          <>
+            {(['top', 'bottom'] as const).map((edge) => (
+              <Slider
+                key={edge}
+                label={edge === 'top' ? 'Its top' : 'Its bottom'}
+                unit="m"
+                min={0.5}
+                max={Math.max(6, Math.ceil(day.maxDepth))}
+                step={0.1}
+                value={line[edge]}
+                onChange={(v) => {
+                  const next = edge === 'top' ? { top: v, bottom: Math.max(line.bottom, v + 0.2) } : { top: Math.min(line.top, v - 0.2), bottom: v };
+                  setLine(next);
+                  set({ thermoclineSet: next });
+                }}
+              />
+            ))}
+          </>
+        )}
+      </fieldset>
+      {said.length > 0 && (
+        <ul className="mt-3 border-l-4 border-bait pl-3 text-sm text-mute">
+          {said.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <button type="button" className="btn touch-target" onClick={() => setWhatIf(null)}>
+          Back to the log
+        </button>
+        <button type="button" className="btn btn-primary touch-target" onClick={onClose}>
+          Done
+        </button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,101 @@
+import { useEffect, useState, type ReactNode } from 'react';
+import { ChevronDown } from 'lucide-react';
+import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { seasonStage } from '@restless-shoal/core/species';
+import type { WaterSummary } from '../api/queries';
+import { useWaterState } from '../state/water';
+import { clockInZone, compass, dayInZone } from './format';
+import { StripSheet } from './strip-sheet';
+
+function Item({ label, children, note, changed, onPress, className = '' }: { label: string; children: ReactNode; note?: ReactNode; changed?: boolean; onPress: () => void; className?: string }) {
+  return (
+    <button
+      type="button"
+      onClick={onPress}
+      className={`shrink-0 whitespace-nowrap border-r border-line px-3 py-2 text-left hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)] ${changed ? 'bg-[color-mix(in_srgb,var(--therm)_16%,transparent)]' : ''} ${className}`}
+    >
+      <span className="block text-xs text-mute">{label}</span>
+      <span className="num text-[17px] font-semibold">{children}</span>
+      {note && <span className="ml-1 text-xs text-mute">{note}</span>}
+    </button>
+  );
+}
+
+/** The conditions everything else is computed for. Press any of them to ask what if. */
+export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (id: string) => void }) {
+  const { water, species, setSpecies, conditions, day, whatIf, setWhatIf, readAt, running } = useWaterState();
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (event.key !== 'w' || (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName))) return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, []);
+
+  const asking = Object.keys(whatIf).length > 0;
+  const zone = water.time_zone;
+  const line = day.column.thermocline;
+  const stage = seasonStage(species, conditions.surface, conditions.trend, line !== null);
+  const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
+  const show = (): void => setOpen(true);
+  const source = asking ? 'what if' : running ? 'on the water' : readAt ? `as logged ${dayInZone(readAt, zone)}` : 'nothing logged yet';
+  return (
+    <header aria-label="Conditions" className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}>
+      <div className="flex min-w-0 flex-1 overflow-x-auto">
+        <label className="relative shrink-0 border-r border-line px-3 py-2">
+          <span className="block text-xs text-mute">water</span>
+          <select aria-label="Water" className="num max-w-44 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold" value={water.id} onChange={(e) => onWater(e.target.value)}>
+            {waters.map((w) => (
+              <option key={w.id} value={w.id} className="bg-surface text-ink">
+                {w.name}
+              </option>
+            ))}
+          </select>
+          <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
+        </label>
+        <label className="relative shrink-0 border-r border-line px-3 py-2">
+          <span className="block text-xs text-mute">{stage.label}</span>
+          <select aria-label="Species" className="cursor-pointer appearance-none bg-transparent pr-5 text-[17px] font-semibold" value={species.name} onChange={(e) => setSpecies(e.target.value)}>
+            {water.species.map((s) => (
+              <option key={s.name} value={s.name} className="bg-surface text-ink">
+                {s.name}
+              </option>
+            ))}
+          </select>
+          <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
+        </label>
+        <Item label={dayInZone(conditions.at, zone)} changed={whatIf.at !== undefined} onPress={show} className="max-md:hidden">
+          {clockInZone(conditions.at, zone)}
+        </Item>
+        <Item label="surface" changed={whatIf.surface !== undefined} onPress={show} note={`${conditions.trend >= 0 ? '+' : '−'}${Math.abs(conditions.trend).toFixed(1)} a day`}>
+          {conditions.surface.toFixed(1)} °C
+        </Item>
+        <Item label="clarity" changed={whatIf.secchi !== undefined} onPress={show}>
+          {conditions.secchi.toFixed(1)} m
+        </Item>
+        <Item label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`} changed={whatIf.thermoclineSet !== undefined} onPress={show}>
+          {line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}
+        </Item>
+        <Item label="oxygen holds to" onPress={show}>
+          {oxygen === null ? 'the bottom' : `${oxygen.toFixed(1)} m`}
+        </Item>
+        <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
+          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`}
+        </Item>
+        <Item label="sun" onPress={show} className="max-lg:hidden">
+          {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
+        </Item>
+      </div>
+      <button type="button" onClick={asking ? () => setWhatIf(null) : show} className="shrink-0 border-l border-line px-3 py-2 text-left">
+        <span className="block whitespace-nowrap text-xs text-mute max-md:max-w-24 max-md:truncate">{source}</span>
+        <span className="whitespace-nowrap font-bold" style={{ color: asking ? 'var(--therm)' : 'var(--act)' }}>
+          {asking ? 'Back to the log' : 'What if…'}
+        </span>
+      </button>
+      {open && <StripSheet onClose={() => setOpen(false)} />}
+    </header>
+  );
+}

@@ -1,0 +1,106 @@
+import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import type { Chart } from '@restless-shoal/core/chart';
+import { castBefore, castsOf, conditionsFromLog, dayFor, frameLength, type Cast, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
+import { ringsCentroid } from '@restless-shoal/core/geo';
+import type { SpeciesProfile } from '@restless-shoal/core/species';
+import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
+
+/** What somebody set by hand in the Strip; what is left out comes from the log. */
+export interface WhatIf {
+  at?: Date;
+  surface?: number;
+  secchi?: number;
+  windFrom?: number;
+  windSpeed?: number;
+  thermoclineSet?: { top: number; bottom: number };
+}
+
+/** All views work on this: the water in use, its chart and log, and the conditions of the Strip. */
+export interface WaterState {
+  water: Water;
+  chart: Chart | null;
+  chartBytes: Uint8Array | null;
+  log: WaterLog;
+  frame: WaterFrame;
+  species: SpeciesProfile;
+  setSpecies: (name: string) => void;
+  conditions: Conditions;
+  cast: Cast | null;
+  day: Day;
+  /** What of the conditions was carried over or modelled, in words; and when the water was last read. */
+  said: string[];
+  readAt: Date | null;
+  whatIf: WhatIf;
+  setWhatIf: (change: WhatIf | null) => void;
+  /** The trip that runs, if one does. */
+  running: TripRow | null;
+}
+
+const Context = createContext<WaterState | null>(null);
+
+export function useWaterState(): WaterState {
+  const state = useContext(Context);
+  if (!state) throw new Error('no water is open');
+  return state;
+}
+
+const RECENT = 14 * 86_400_000;
+
+/** The moment the Strip speaks of: now while a trip runs or the log is fresh, else the end of what was logged. */
+function logMoment(log: WaterLog, running: TripRow | null): Date {
+  const last = log.readings[log.readings.length - 1];
+  const now = Date.now();
+  if (running || !last || now - Date.parse(last.time) < RECENT) return new Date(now);
+  return new Date(Date.parse(last.time));
+}
+
+function frameOf(water: Water, chart: Chart | null): WaterFrame {
+  const centre = water.outline ? ringsCentroid(water.outline) : { latitude: 45, longitude: 0 };
+  return { ...centre, altitude: water.altitude_m ?? 0, deepest: Math.max(1, chart?.deepest ?? 10), lengthKm: chart ? frameLength(chart.cells.column, chart.cells.row) : 1 };
+}
+
+/** Opens a water for all views below. */
+export function WaterProvider({ id, fallback, children }: { id: string; fallback: (failed: Error | null) => ReactNode; children: ReactNode }) {
+  const water = useWater(id);
+  const chart = useChart(id);
+  const log = useLog(id);
+  const [speciesName, setSpecies] = useState(() => localStorage.getItem('species') ?? 'zander');
+  const [whatIf, setWhatIf] = useState<WhatIf>({});
+
+  const state = useMemo((): WaterState | null => {
+    if (!water.data || !log.data || chart.data === undefined) return null;
+    const running = [...log.data.trips].reverse().find((t) => t.end === null) ?? null;
+    const loaded = chart.data?.chart ?? null;
+    const frame = frameOf(water.data, loaded);
+    const at = whatIf.at ?? logMoment(log.data, running);
+    const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
+    const logged = conditionsFromLog(readings, at, frame);
+    const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
+    const cast = castBefore(castsOf(log.data.profiles), at);
+    const species = water.data.species.find((s) => s.name === speciesName) ?? water.data.species[0];
+    return {
+      water: water.data,
+      chart: loaded,
+      chartBytes: chart.data?.bytes ?? null,
+      log: log.data,
+      frame,
+      species,
+      setSpecies: (name) => {
+        localStorage.setItem('species', name);
+        setSpecies(name);
+      },
+      conditions,
+      cast,
+      day: dayFor(conditions, frame, cast),
+      said: logged.said,
+      readAt: logged.readAt,
+      whatIf,
+      setWhatIf: (change) => setWhatIf((before) => (change === null ? {} : { ...before, ...change })),
+      running,
+    };
+  }, [water.data, chart.data, log.data, whatIf, speciesName]);
+
+  const failed = water.error ?? chart.error ?? log.error;
+  if (!state) return <>{fallback(failed)}</>;
+  return <Context.Provider value={state}>{children}</Context.Provider>;
+}

@@ -1,0 +1,1 @@
+export { ChartView, NoChart, useContours } from './chart';

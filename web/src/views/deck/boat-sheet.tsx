@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import type { LatLon } from '@restless-shoal/core/geo';
+import { Dialog } from '../../parts/dialog';
+import { readPosition } from '../../parts/position-field';
+import type { BoatSource } from './use-boat';
+
+/** Where the boat's position comes from: this device, or set by hand. */
+export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: () => void }) {
+  const { boat } = source;
+  const [position, setPosition] = useState(boat ? `${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}` : '');
+  const [course, setCourse] = useState(String(Math.round(boat?.course ?? 0)));
+  const [speed, setSpeed] = useState(boat ? boat.speed.toFixed(1) : '0');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const save = (): void => {
+    const at: LatLon | null = readPosition(position);
+    const [c, s] = [Number(course.replace(',', '.')), Number(speed.replace(',', '.'))];
+    if (!at) return setWrong('The position needs two decimal numbers, latitude first: 48.1853, -34.6127');
+    if (!(c >= 0 && c <= 360)) return setWrong('The course must be from 0 to 360 degrees');
+    if (!(s >= 0 && s <= 30)) return setWrong('The speed must be from 0 to 30 m/s');
+    source.setByHand(at, c, s);
+    onClose();
+  };
+  const row = 'grid grid-cols-[6rem_1fr_4rem] items-center gap-3 py-1.5';
+  return (
+    <Dialog title="Where the boat is" onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <label className={row}>
+          <span>Position</span>
+          <input className="input num h-11 w-full" placeholder="latitude, longitude" value={position} onChange={(e) => setPosition(e.target.value)} />
+          <span className="text-mute">degrees</span>
+        </label>
+        <label className={row}>
+          <span>Course</span>
+          <input inputMode="decimal" className="input num h-11" value={course} onChange={(e) => setCourse(e.target.value)} />
+          <span className="text-mute">° true</span>
+        </label>
+        <label className={row}>
+          <span>Speed</span>
+          <input inputMode="decimal" className="input num h-11" value={speed} onChange={(e) => setSpeed(e.target.value)} />
+          <span className="text-mute">m/s</span>
+        </label>
+        {wrong && (
+          <p role="alert" className="text-warn">
+            {wrong}
+          </p>
+        )}
+        <div className="mt-4 flex flex-wrap justify-end gap-2">
+          <button
+            type="button"
+            className="btn touch-target"
+            onClick={() => {
+              source.useDevice();
+              onClose();
+            }}
+          >
+            Use this device’s position
+          </button>
+          <button type="submit" className="btn btn-primary touch-target">
+            Set by hand
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,412 @@
+import { Thermometer, Undo2 } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
+import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { placeTarget } from '@restless-shoal/core/sonar';
+import { Dialog } from '../../parts/dialog';
+import { clockInZone, compass } from '../../parts/format';
+import { KindSymbol } from '../../parts/symbols';
+import { useWaterState } from '../../state/water';
+import { BoatSheet } from './boat-sheet';
+import { ColumnInput, type DepthSpan } from './column-input';
+import { ConditionsForm } from './conditions-form';
+import { DayStrip, type DayEntry } from './day-strip';
+import { aimWords, Pad, padReach, type NearMark } from './pad';
+import { StartTrip } from './start-trip';
+import { useBoat } from './use-boat';
+import { useDeckLog } from './use-deck-log';
+import { useRecorder } from './use-recorder';
+import { usePhone } from './use-phone';
+import { DECK_VIEWS, type ViewInUse } from './views-in-use';
+
+const KINDS = [
+  { kind: 'fish', label: 'Fish' },
+  { kind: 'bait', label: 'Bait' },
+  { kind: 'cover', label: 'Cover' },
+  { kind: 'bottom', label: 'Bottom' },
+  { kind: 'weed', label: 'Weed edge' },
+  { kind: 'thermocline', label: 'Thermocline' },
+  { kind: 'hazard', label: 'Hazard' },
+] as const;
+type Kind = (typeof KINDS)[number]['kind'];
+
+const COUNTS = [1, 3, 6, 12, 50];
+
+interface Done {
+  words: string;
+  undo: () => void;
+}
+
+/** On the water: kind, depth on the Column, place on the Pad. */
+export function Deck() {
+  const { water, running } = useWaterState();
+  const log = useDeckLog();
+  const [failed, setFailed] = useState<string | null>(null);
+  if (!running)
+    return <StartTrip water={water.name} failed={failed} onStart={(start) => void log.start(start).catch((error: Error) => setFailed(error.message))} />;
+  return <OnTheWater log={log} />;
+}
+
+function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
+  const { water, chart, species, day, conditions, running } = useWaterState();
+  const source = useBoat();
+  const { boat } = source;
+  const phone = usePhone();
+  const [kind, setKind] = useState<Kind>('fish');
+  const [count, setCount] = useState(1);
+  const [view, setView] = useState<ViewInUse>({ view: 'side-scan', range: 25 });
+  const [looking, setLooking] = useState(true);
+  const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
+  const [named, setNamed] = useState(true);
+  const [done, setDone] = useState<Done | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | null>(null);
+  const [open, setOpen] = useState<DayEntry | null>(null);
+
+  const at = (position: LatLon): { depth: number | null; hardness: number | null } => {
+    if (!chart) return { depth: null, hardness: null };
+    const [x, y] = metricPlane(chart.epsg).toMetric(position);
+    const [depth, hardness] = [chart.depth.at(x, y), chart.hardness.at(x, y)];
+    return { depth: Number.isNaN(depth) ? null : depth, hardness: Number.isNaN(hardness) ? null : hardness };
+  };
+  const here = boat ? at(boat.position) : { depth: null, hardness: null };
+  const recorder = useRecorder({ trip: running!.id, boat, view, looking, depth: here.depth });
+
+  useEffect(() => {
+    if (!done) return;
+    const timer = setTimeout(() => setDone(null), 9000);
+    return () => clearTimeout(timer);
+  }, [done]);
+
+  const attempt = (work: () => Promise<Done | null>): void => {
+    setFailed(null);
+    void work()
+      .then((d) => d && setDone(d))
+      .catch((error: Error) => setFailed(`Not saved: ${error.message}`));
+  };
+
+  const mark = (ahead: number, starboard: number): void => {
+    if (!boat) {
+      setSheet('boat');
+      return;
+    }
+    const position = placeTarget({ position: boat.position, course: boat.course, speed: boat.speed }, ahead, starboard);
+    const there = at(position);
+    const floor = there.depth ?? here.depth;
+    const top = floor === null ? span.top : Math.min(span.top, floor);
+    const bottom = kind === 'cover' || kind === 'weed' || kind === 'hazard' ? (floor ?? span.bottom) : floor === null ? span.bottom : Math.min(span.bottom, floor);
+    const n = kind === 'fish' ? count : null;
+    attempt(async () => {
+      await recorder.flush();
+      const id = await log.mark({
+        latitude: Number(position.latitude.toFixed(7)),
+        longitude: Number(position.longitude.toFixed(7)),
+        kind,
+        view: view.view,
+        species: kind === 'fish' && named ? species.name : null,
+        confidence: kind === 'fish' && named ? 0.7 : null,
+        confirmed: 'none',
+        count: n,
+        top_m: kind === 'bottom' ? null : Number(top.toFixed(2)),
+        bottom_m: kind === 'bottom' ? null : Number(Math.max(top, bottom).toFixed(2)),
+        water_depth_m: floor === null ? null : Number(floor.toFixed(2)),
+        hardness: there.hardness === null ? null : Number(there.hardness.toFixed(2)),
+      });
+      const what = kind === 'fish' ? `${n} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase();
+      return { words: `Marked ${what} at ${((top + bottom) / 2).toFixed(1)} m, ${aimWords(ahead, starboard)}`, undo: () => attempt(async () => (await log.remove('contacts', id), null)) };
+    });
+  };
+
+  const nothing = (): void => {
+    if (!boat) {
+      setSheet('boat');
+      return;
+    }
+    attempt(async () => {
+      await recorder.flush();
+      const id = await log.nothing({ latitude: Number(boat.position.latitude.toFixed(7)), longitude: Number(boat.position.longitude.toFixed(7)) }, 25);
+      return { words: 'Marked: nothing here, 25 m round the boat', undo: () => attempt(async () => (await log.remove('stops', id), null)) };
+    });
+  };
+
+  const entries = useMemo(
+    () => log.entries.map((e): DayEntry => (e.kind === 'stop' && chart ? { ...e, depth: chart.depth.at(...metricPlane(chart.epsg).toMetric(e.stop)) || null } : e)),
+    [log.entries, chart],
+  );
+  const near = useMemo((): NearMark[] => {
+    if (!boat) return [];
+    const reach = padReach(view);
+    return entries.flatMap((e): NearMark[] => {
+      const record = e.kind === 'contact' ? e.contact : e.stop;
+      const far = distance(boat.position, record);
+      if (far > reach) return [];
+      const turn = ((bearing(boat.position, record) - boat.course) * Math.PI) / 180;
+      return [{ id: record.id, kind: e.kind === 'contact' ? e.contact.kind : 'blank', ahead: far * Math.cos(turn), starboard: far * Math.sin(turn) }];
+    });
+  }, [boat, entries, view]);
+
+  const wind = conditions.windSpeed >= 0.3 ? { relative: conditions.windFrom - (boat?.course ?? 0), words: `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s` } : null;
+  const below = view.view === 'sounder' || view.view === 'down-beam';
+  const tooFar = boat && chart && here.depth === null;
+  const saved = recorder.waiting > 12 ? `${recorder.waiting} track points wait for the server` : 'saved';
+
+  const column = (
+    <ColumnInput
+      width={phone ? 150 : 226}
+      height={phone ? 300 : 460}
+      bottom={here.depth}
+      hardness={here.hardness}
+      thermocline={day.column.thermocline}
+      oxygenTo={oxygenHoldsTo(day.column.samples, species.leastOxygen)}
+      span={span}
+      count={count}
+      kind={kind}
+      onChange={setSpan}
+    />
+  );
+  const kinds = (
+    <div role="radiogroup" aria-label="What is it?" className={`grid gap-2 ${phone ? 'grid-cols-4' : 'grid-cols-2'}`}>
+      {KINDS.map((k) => (
+        <button
+          key={k.kind}
+          type="button"
+          role="radio"
+          aria-checked={kind === k.kind}
+          onClick={() => setKind(k.kind)}
+          className={`flex min-h-[50px] items-center gap-2 rounded-xl border-2 px-2.5 font-semibold leading-tight max-md:flex-col max-md:justify-center max-md:gap-0.5 max-md:px-1 max-md:text-[13px] ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
+        >
+          <KindSymbol kind={k.kind} size={24} />
+          {k.label}
+        </button>
+      ))}
+    </div>
+  );
+  const counts = kind === 'fish' && (
+    <div>
+      <div className="mb-1 flex justify-between text-sm text-mute">
+        <span>
+          How many? <b className="text-ink">{count === 50 ? '50 or more' : count}</b>
+        </span>
+        <label className="flex cursor-pointer items-center gap-1.5">
+          <input type="checkbox" className="checkbox checkbox-sm" checked={named} onChange={(e) => setNamed(e.target.checked)} />
+          likely {species.name}
+        </label>
+      </div>
+      <div role="radiogroup" aria-label="How many?" className="num flex gap-1.5">
+        {COUNTS.map((n) => (
+          <button key={n} type="button" role="radio" aria-checked={count === n} onClick={() => setCount(n)} className={`h-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}>
+            {n === 50 ? '50+' : n}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+  const views = (
+    <div className="flex flex-wrap items-center gap-1.5 max-md:gap-1">
+      <select
+        aria-label="Sonar view in use"
+        className="select h-11 w-36 font-semibold max-md:w-32"
+        value={view.view}
+        onChange={(e) => {
+          const chosen = DECK_VIEWS.find((v) => v.view === e.target.value)!;
+          setView({ view: chosen.view, range: chosen.ranges.includes(view.range) ? view.range : (chosen.ranges[3] ?? view.range) });
+        }}
+      >
+        {DECK_VIEWS.map((v) => (
+          <option key={v.view} value={v.view}>
+            {v.label}
+          </option>
+        ))}
+      </select>
+      {!below && (
+        <select aria-label="Range of the view, m" className="select num h-11 w-24 max-md:w-20" value={view.range} onChange={(e) => setView({ ...view, range: Number(e.target.value) })}>
+          {DECK_VIEWS.find((v) => v.view === view.view)!.ranges.map((r) => (
+            <option key={r} value={r}>
+              {r} m
+            </option>
+          ))}
+        </select>
+      )}
+      <button type="button" aria-pressed={looking} onClick={() => setLooking(!looking)} className={`btn touch-target ${looking ? 'btn-primary' : ''}`}>
+        {looking ? 'Looking' : 'Under way'}
+      </button>
+    </div>
+  );
+  const act = (
+    <>
+      <button type="button" className="btn btn-primary h-16 w-full gap-3 text-xl" onClick={() => mark(0, 0)}>
+        <KindSymbol kind={kind} colour="currentColor" /> Mark {kind === 'fish' ? `${count === 50 ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase()} under the boat
+      </button>
+      <button type="button" className="btn h-14 w-full gap-3 border-2 border-ink bg-surface text-lg" onClick={nothing}>
+        <KindSymbol kind="blank" /> Nothing here
+      </button>
+    </>
+  );
+  const notice = (
+    <div aria-live="polite" className="min-h-6">
+      {failed ? (
+        <p role="alert" className="border-l-4 border-warn pl-2 text-sm text-warn">
+          {failed}
+        </p>
+      ) : done ? (
+        <p className="flex items-center justify-between gap-2 text-sm font-semibold">
+          <span data-testid="done">{done.words}</span>
+          <button
+            type="button"
+            className="btn btn-sm touch-target"
+            onClick={() => {
+              done.undo();
+              setDone(null);
+            }}
+          >
+            <Undo2 size={16} aria-hidden /> Undo
+          </button>
+        </p>
+      ) : source.trouble && !boat ? (
+        <p className="text-sm text-warn">{source.trouble}</p>
+      ) : !boat ? (
+        <p className="text-sm text-mute">Looking for the boat’s position …</p>
+      ) : tooFar ? (
+        <p className="text-sm text-warn">The boat is not on {water.name}: marks go where it is.</p>
+      ) : null}
+    </div>
+  );
+  const place = (
+    <button type="button" className="touch-target num text-left text-sm text-mute underline decoration-dotted underline-offset-4" onClick={() => setSheet('boat')}>
+      {boat ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : ''}` : 'Set the position by hand'}
+    </button>
+  );
+  const dayHead = (
+    <div className="flex items-center justify-between gap-2 text-sm text-mute">
+      <span>
+        Today as Columns <b className="num text-ink">{entries.length}</b>
+      </span>
+      <span className="max-md:hidden">{saved}</span>
+      <span className="flex gap-1">
+        <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('water')}>
+          <Thermometer size={16} aria-hidden /> Log the water
+        </button>
+        <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('end')}>
+          End trip
+        </button>
+      </span>
+    </div>
+  );
+  const pad = <Pad size={phone ? 222 : 420} view={view} wind={wind} near={near} kind={kind} onMark={mark} />;
+
+  return (
+    <>
+      {phone ? (
+        <div className="flex h-full flex-col overflow-y-auto">
+          <div className="grid grid-cols-[152px_1fr]">
+            <section aria-label="How deep?" className="border-r border-line pt-1.5">
+              {column}
+            </section>
+            <section aria-label="Where from the boat?" className="flex flex-col items-center gap-1 px-1 pt-1.5">
+              {pad}
+              {place}
+            </section>
+          </div>
+          <section className="flex flex-col gap-2 border-t border-line bg-surface px-2.5 py-2">
+            {notice}
+            {kinds}
+            {counts}
+            {act}
+            {views}
+            {dayHead}
+            <DayStrip entries={entries} zone={water.time_zone} height={64} onOpen={setOpen} />
+          </section>
+        </div>
+      ) : (
+        <div className="grid h-full grid-cols-[244px_1fr_340px] grid-rows-[1fr_auto]">
+          <section aria-label="How deep?" className="flex flex-col border-r border-line px-2 pt-3">
+            <p className="mb-1 flex justify-between pl-2 text-sm text-mute">
+              <span>
+                How deep? <b className="num text-ink">{span.top.toFixed(1)}–{span.bottom.toFixed(1)} m</b>
+              </span>
+              {here.depth !== null && <span className="num">{Math.max(0, here.depth - span.bottom).toFixed(1)} up</span>}
+            </p>
+            {column}
+          </section>
+          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center px-4 pt-3">
+            <p className="mb-1 flex w-full items-center justify-between gap-2 text-sm text-mute">
+              <span>Where from the boat? Touch to mark</span>
+              {views}
+            </p>
+            {pad}
+            <div className="mt-auto flex w-full items-center justify-between">{place}</div>
+          </section>
+          <aside className="flex flex-col gap-2.5 overflow-y-auto border-l border-line bg-surface px-3.5 py-3">
+            {kinds}
+            {counts}
+            {act}
+            {notice}
+          </aside>
+          <section aria-label="The day" className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
+            {dayHead}
+            <DayStrip entries={entries} zone={water.time_zone} height={78} onOpen={setOpen} />
+          </section>
+        </div>
+      )}
+      {sheet === 'boat' && <BoatSheet source={source} onClose={() => setSheet(null)} />}
+      {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={() => setSheet(null)} />}
+      {sheet === 'end' && (
+        <Dialog title="End the trip?" onClose={() => setSheet(null)}>
+          <p>
+            {entries.filter((e) => e.kind === 'contact').length} marks and {entries.filter((e) => e.kind === 'stop').length} blanks are logged. The track stops here.
+          </p>
+          <button
+            type="button"
+            className="btn btn-primary mt-4 h-12 w-full"
+            onClick={() => {
+              setSheet(null);
+              attempt(async () => {
+                await recorder.flush();
+                await log.end();
+                return null;
+              });
+            }}
+          >
+            End the trip
+          </button>
+        </Dialog>
+      )}
+      {open && <EntrySheet entry={open} zone={water.time_zone} onClose={() => setOpen(null)} onRemove={(record, id) => attempt(async () => (await log.remove(record, id), null))} />}
+    </>
+  );
+}
+
+function EntrySheet({ entry, zone, onClose, onRemove }: { entry: DayEntry; zone: string | null; onClose: () => void; onRemove: (record: 'contacts' | 'stops', id: string) => void }) {
+  const record = entry.kind === 'contact' ? entry.contact : entry.stop;
+  const lines: [string, string][] =
+    entry.kind === 'contact'
+      ? [
+          ['what', `${entry.contact.count ?? ''} ${entry.contact.kind}${entry.contact.species ? `, likely ${entry.contact.species}` : ''}`.trim()],
+          ['depth', entry.contact.top_m === null ? '–' : `${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`],
+          ['water', entry.contact.water_depth_m === null ? '–' : `${entry.contact.water_depth_m.toFixed(1)} m`],
+          ['seen with', entry.contact.view ?? '–'],
+        ]
+      : [['what', 'nothing here']];
+  return (
+    <Dialog title={clockInZone(new Date(entry.at), zone)} onClose={onClose}>
+      <dl className="num grid grid-cols-[6rem_1fr] gap-y-1">
+        {[...lines, ['where', `${record.latitude.toFixed(5)}, ${record.longitude.toFixed(5)}`]].map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-mute">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <button
+        type="button"
+        className="btn mt-4 h-12 w-full"
+        onClick={() => {
+          onRemove(entry.kind === 'contact' ? 'contacts' : 'stops', record.id);
+          onClose();
+        }}
+      >
+        Delete this mark
+      </button>
+    </Dialog>
+  );
+}

@@ -1,0 +1,1 @@
+export { Deck } from './deck';

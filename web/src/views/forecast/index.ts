@@ -1,0 +1,1 @@
+export { ForecastView } from './forecast';
