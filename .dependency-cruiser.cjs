@@ -32,7 +32,7 @@ module.exports = {
       to: { path: '^core/src/[^/]+/(?!index\\.ts)', pathNot: ['^core/src/$1/', '^core/src/formats/binary\\.ts$'] },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'what-is-imported-exists', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^virtual:' } },
+    { name: 'what-is-imported-exists', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^geojson$' } },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

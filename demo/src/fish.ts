@@ -1,4 +1,4 @@
-import type { Point } from '@restless-shoal/core/geo';
+import { insideRings, type Point } from '@restless-shoal/core/geo';
 import { Climate, type Weather } from './climate';
 import { Random, smoothNoise } from './random';
 import type { World } from './world';
@@ -53,7 +53,7 @@ export class FishWorld {
     for (let y = STEP / 2; y < world.height; y += STEP)
       for (let x = STEP / 2; x < world.width; x += STEP) {
         const depth = world.depth(x, y);
-        if (depth <= 0.3) continue;
+        if (depth <= 0.3 || !insideRings(world.outline, x, y)) continue;
         this.ground.push({
           x,
           y,

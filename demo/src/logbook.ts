@@ -1,6 +1,6 @@
 import { records, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { csvLine } from '@restless-shoal/core/formats';
-import type { Point } from '@restless-shoal/core/geo';
+import { insideRings, type Point } from '@restless-shoal/core/geo';
 import { Outing } from './angler';
 import { Climate } from './climate';
 import { FishWorld } from './fish';
@@ -45,7 +45,7 @@ function survey(world: World, random: Random): Row[] {
   let t = Date.UTC(2025, 3, 5, 9);
   const sound = (x: number, y: number): void => {
     const depth = world.depth(x, y);
-    if (depth < 0.4) return;
+    if (depth < 0.4 || !insideRings(world.outline, x, y)) return;
     t += 2500;
     const p = world.toLatLon(x + random.normal(0, 0.8), y + random.normal(0, 0.8));
     rows.push({

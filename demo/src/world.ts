@@ -75,17 +75,22 @@ export function makeWorld(seed: number): World {
   }));
 
   const humps: Rise[] = [];
+  // The dam stands straight across the lower end; the upper end and the arms thin out to a brook.
+  const dam = width * 0.985;
   const flatDepth = (x: number, y: number): number => {
-    const along = Math.min(1, Math.max(0, x / width));
-    const ends = Math.min(1, x / 260, (width - x) / 140);
-    const half = (330 + 430 * along) * (1 + 0.32 * rough(x, y)) * Math.sqrt(Math.max(0.05, ends));
-    let d = valley((4 + (deepEnd - 4) * along ** 0.9) * Math.max(0, ends) ** 0.4, half, Math.abs(y - line(x)));
+    if (x <= 0 || x >= dam) return -1;
+    const along = x / dam;
+    const head = Math.sqrt(Math.min(1, x / (320 + 120 * rough(0, y))));
+    const half = (300 + 460 * along) * (1 + 0.42 * rough(x, y) + 0.16 * fine(x, y)) * head * Math.min(1, 0.72 + (dam - x) / 900);
+    let d = valley((4 + (deepEnd - 4) * along ** 0.9) * head, half, Math.abs(y - line(x)));
     for (const arm of arms) {
       const dy = (y - line(arm.at)) * arm.side;
       if (dy < 0 || dy > arm.length) continue;
       const share = dy / arm.length;
-      const off = Math.abs(x - arm.at - arm.lean * dy);
-      d = Math.max(d, valley(arm.deep * (1 - 0.75 * share), arm.wide * (1 - 0.55 * share) * (1 + 0.25 * rough(y, x)), off));
+      const bend = 90 * Math.sin(share * 4 + arm.lean * 9);
+      const off = Math.abs(x - arm.at - arm.lean * dy - bend);
+      const taper = Math.sqrt(1 - share);
+      d = Math.max(d, valley(arm.deep * (1 - 0.8 * share), arm.wide * taper * (1 + 0.4 * rough(y, x) + 0.2 * fine(y, x)), off));
     }
     return d + (d > 0 ? 0.9 * rough(x * 1.4, y * 1.4) + 0.5 * fine(x, y) : 0);
   };
@@ -93,7 +98,7 @@ export function makeWorld(seed: number): World {
     let best = Math.exp(-(((y - line(x) - 40 * fine(x, 0)) / 26) ** 2));
     for (const arm of arms) {
       const dy = (y - line(arm.at)) * arm.side;
-      if (dy > 0 && dy < arm.length * 0.8) best = Math.max(best, 0.7 * Math.exp(-(((x - arm.at - arm.lean * dy) / 18) ** 2)));
+      if (dy > 0 && dy < arm.length * 0.8) best = Math.max(best, 0.7 * Math.exp(-(((x - arm.at - arm.lean * dy - 90 * Math.sin((dy / arm.length) * 4 + arm.lean * 9)) / 18) ** 2)));
     }
     return best;
   };

@@ -21,7 +21,7 @@ export function packChart({ epsg, soundings, deepest, depth, hardness, cells }: 
     hardness: Uint8Array.from(hardness.data, (v) => (Number.isNaN(v) ? NO_HARDNESS : Math.round(Math.min(1, Math.max(0, v)) * 254))),
     column: cells.column,
     row: cells.row,
-    ...Object.fromEntries(CELL_COLUMNS.map((name) => [name, cells[name]])),
+    ...Object.fromEntries(CELL_COLUMNS.map((name) => [`cell ${name}`, cells[name]])),
     fetch: cells.fetch,
   });
 }
@@ -30,7 +30,7 @@ export function packChart({ epsg, soundings, deepest, depth, hardness, cells }: 
 export function unpackChart(bytes: Uint8Array): Chart {
   const { header, parts } = unpackParts<Header>(bytes);
   const raster = (data: Float32Array): Raster => new Raster(...header.frame, data);
-  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[name]])) as Pick<CellTable, (typeof CELL_COLUMNS)[number]>;
+  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[`cell ${name}`]])) as Pick<CellTable, (typeof CELL_COLUMNS)[number]>;
   return {
     epsg: header.epsg,
     soundings: header.soundings,

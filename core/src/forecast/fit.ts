@@ -43,11 +43,12 @@ export interface ModelStats {
 const BASE: Record<(typeof EFFORT_KINDS)[number], number> = { scan: Math.log(0.04), fish: Math.log(0.01), troll: Math.log(0.0005) };
 const BASE_PRECISION = 0.15;
 /**
- * Rod-minutes that a blank of no minutes ("Nothing here") is worth, for a whole stop: the angler stood over it,
- * looked, and would have stayed. And the least scanned area that is taken at its word, m².
+ * What a blank of no minutes ("Nothing here") is worth, in scans of its circle: the angler looked through the whole
+ * picture and was sure. It is no fishing, so it speaks through the likelihood of scans.
  */
-export const BLANK_MINUTES = 6;
-export const LEAST_AREA = 30;
+const BLANK_SCANS = 2;
+/** The least scanned area that is taken at its word, m². */
+const LEAST_AREA = 30;
 
 /** The least certain a single target has to be to count as seen. */
 const LEAST_CONFIDENCE = 0.5;
@@ -57,12 +58,16 @@ export function sawSpecies(look: Look, isSpecies: (name: string) => boolean): bo
   return look.targets.some((t) => t.kind === 'fish' && t.species != null && isSpecies(t.species) && (t.confidence ?? 1) >= LEAST_CONFIDENCE);
 }
 
-/** Log of a look's effort in the unit of its kind: cells scanned, rod-minutes, metres trolled. */
+const isBlank = (look: Look): boolean => look.kind === 'fish' && look.effort === 0;
+
+/** The kind of effort whose likelihood a look speaks through. */
+const likelihoodOf = (look: Look): number => EFFORT_KINDS.indexOf(isBlank(look) ? 'scan' : look.kind);
+
+/** Log of a look's effort in the unit of its likelihood: cells scanned, rod-minutes, metres trolled. */
 export function logEffort(look: Look): number {
+  if (isBlank(look)) return Math.log((BLANK_SCANS * Math.max(1, look.area)) / (CELL * CELL));
   if (look.kind === 'scan') return Math.log(Math.max(LEAST_AREA, look.effort) / (CELL * CELL));
-  if (look.kind === 'troll') return Math.log(Math.max(1, look.effort));
-  const blank = look.effort > 0 ? 0 : (BLANK_MINUTES * look.area) / (Math.PI * 25 * 25);
-  return Math.log(Math.max(0.05, look.effort + blank));
+  return Math.log(Math.max(look.kind === 'troll' ? 1 : 0.05, look.effort));
 }
 
 /** What a fit is at a moment of its search. */
@@ -103,7 +108,7 @@ function assemble(design: Design, looks: FitLook[], days: DesignDay[], isSpecies
   const offset = new Float64Array(looks.length);
   const seen = new Uint8Array(looks.length);
   looks.forEach(({ look, cell, trip }, k) => {
-    design.fill(row, cell, days[k], EFFORT_KINDS.indexOf(look.kind), trip);
+    design.fill(row, cell, days[k], likelihoodOf(look), trip);
     for (let j = 0; j < row.n; j++) {
       index.push(row.index[j]);
       value.push(row.value[j]);
@@ -175,12 +180,13 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Fi
     let moved = 0;
     spec.terms.forEach((term, k) => {
       if (!term.count) return;
-      const next = fellnerSchall(term, penalties[k], lambda[k], beta, inverse, p);
-      moved = Math.max(moved, Math.abs(Math.log(next / lambda[k])));
+      const { next, freedom } = fellnerSchall(term, penalties[k], lambda[k], beta, inverse, p);
+      // A term that has all but vanished may go on vanishing; nothing waits for it.
+      if (freedom > 0.3) moved = Math.max(moved, Math.abs(Math.log(next / lambda[k])));
       lambda[k] = next;
     });
     options.onProgress?.((round + 1) / (ROUNDS + 1));
-    if (moved < 0.1) break;
+    if (moved < 0.15) break;
   }
   settle(info, 6, 1e-3);
   const inverse = invertFactor(settle(information(problem, beta, p), 10, 1e-6), p);
@@ -208,7 +214,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Fi
   };
 }
 
-function fellnerSchall(term: { name: string; start: number; count: number }, penalty: Float64Array, lambda: number, beta: Float64Array, inverse: Float64Array, p: number): number {
+function fellnerSchall(term: { name: string; start: number; count: number }, penalty: Float64Array, lambda: number, beta: Float64Array, inverse: Float64Array, p: number): { next: number; freedom: number } {
   let trace = 0;
   let square = 0;
   const { start, count } = term;
@@ -222,8 +228,8 @@ function fellnerSchall(term: { name: string; start: number; count: number }, pen
   const freedom = Math.max(1e-6, count - lambda * trace);
   const next = freedom / Math.max(1e-9, square);
   const bounded = Math.min(TIGHTEST[term.name] ?? 1e5, Math.max(LOOSEST[term.name] ?? 0.05, next));
-  // No more than a factor of five a round: the update may overshoot when a term is all but gone.
-  return Math.min(lambda * 5, Math.max(lambda / 5, bounded));
+  // No more than a factor of eight a round: the update may overshoot when a term is all but gone.
+  return { next: Math.min(lambda * 8, Math.max(lambda / 8, bounded)), freedom };
 }
 
 /** A row's log rate and its derivatives of the log-likelihood: first, and the expected second. */

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express, type Request } from 'express';
+import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Pool } from '../db/pool';
 import type { Jobs } from '../jobs/queue';
@@ -20,9 +20,6 @@ export interface AppOptions {
   port: () => number;
   log?: (line: string) => void;
 }
-
-/** The account a request works for. One local account is signed in on loopback; people come later. */
-export const accountOf = (request: Request): string => request.app.locals.account as string;
 
 /** The application: the HTTP interface under /api, the built pages elsewhere. */
 export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): Express {

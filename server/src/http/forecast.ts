@@ -3,8 +3,8 @@ import { object, string } from 'yup';
 import type { Pool } from '../db/pool';
 import type { Jobs } from '../jobs/queue';
 import { latestFit, speciesNamed } from '../jobs/ready';
-import { accountOf } from './app';
-import { notFound, RequestError } from './errors';
+import { accountOf } from './account';
+import { notFound } from './errors';
 import { waterOf } from './waters';
 
 const fitRequest = object({ species: string().strict().typeError('must be text').trim().min(1, 'is missing').required('is missing') })
@@ -19,12 +19,15 @@ export function forecastRoutes(pool: Pool, jobs: Jobs): Router {
     const profile = (await speciesNamed(pool, water, species)).species;
     response.status(202).json({ job: await jobs.startFit(accountOf(request), water.id, profile.name) });
   });
-  // The fit itself, with its state in headers; 404 while there is none and the schools speak alone.
+  // The fit itself, with its state in headers; no content while there is none and the schools speak alone.
   router.get('/waters/:water/models/:species', async (request, response) => {
     const water = await waterOf(pool, request);
     const { species } = await speciesNamed(pool, water, String(request.params.species));
     const fit = await latestFit(pool, water, species);
-    if (!fit) throw new RequestError(404, `${species.name} has not been fitted on this water yet`);
+    if (!fit) {
+      response.status(204).end();
+      return;
+    }
     response.setHeader('X-Fitted-At', fit.fittedAt);
     response.setHeader('X-Stale', String(fit.stale));
     response.setHeader('Cache-Control', 'no-store');

@@ -4,7 +4,7 @@ import { records, schemas, type Fields, type RecordName, type Row, type TrackFix
 import { contactsOf, responsesOf, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
 import { quoted, transaction, type Client, type Pool } from '../db/pool';
 import { learnSpecies } from '../db/waters';
-import { accountOf } from './app';
+import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
 import { waterOf } from './waters';
 

@@ -7,7 +7,7 @@ import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../d
 import type { Pool } from '../db/pool';
 import { coverOf, createWater, describeWater, listWaters, setOutline, speciesOf, waterById, waterByName, type WaterRow } from '../db/waters';
 import { freshLooks } from '../jobs/ready';
-import { accountOf } from './app';
+import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
 import type { Request } from 'express';
 
@@ -59,7 +59,10 @@ export function waterRoutes(pool: Pool): Router {
   router.get('/waters/:water/chart', async (request, response) => {
     const water = await waterOf(pool, request);
     const chart = await latestChart(pool, water.id);
-    if (!chart) throw new RequestError(404, 'this water has no chart yet');
+    if (!chart) {
+      response.status(204).end();
+      return;
+    }
     response.setHeader('ETag', `"chart-${chart.id}"`);
     response.setHeader('Cache-Control', 'no-cache');
     response.type('application/octet-stream').send(chart.body);

@@ -23,15 +23,10 @@ async function send(path: string, init: RequestInit = {}): Promise<Response> {
 
 export const getJson = async <T>(path: string): Promise<T> => (await send(path)).json() as Promise<T>;
 
-/** A binary with the headers it came with; null when there is none (404). */
+/** A binary with the headers it came with; null when there is none. */
 export async function getBinary(path: string): Promise<{ bytes: Uint8Array; headers: Headers } | null> {
-  try {
-    const response = await send(path);
-    return { bytes: new Uint8Array(await response.arrayBuffer()), headers: response.headers };
-  } catch (error) {
-    if (error instanceof ApiError && error.status === 404) return null;
-    throw error;
-  }
+  const response = await send(path);
+  return response.status === 204 ? null : { bytes: new Uint8Array(await response.arrayBuffer()), headers: response.headers };
 }
 
 export const sendJson = async <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> =>

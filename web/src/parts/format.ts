@@ -6,7 +6,10 @@ const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', '
 export const compass = (degrees: number): string => COMPASS[Math.round(degrees / 22.5) % 16];
 
 /** A chance with sensible digits: 0.4 %, 3 %, 41 %. */
-export const percent = (p: number): string => (p < 0.0995 ? `${(p * 100).toFixed(p < 0.01 ? 1 : 1).replace(/\.0$/, '')} %` : `${Math.round(p * 100)} %`);
+export const percent = (p: number): string => (p < 0.0995 ? `${(p * 100).toFixed(1).replace(/\.0$/, '')} %` : `${Math.round(p * 100)} %`);
+
+/** "18–35 %" */
+export const percentRange = (low: number, high: number): string => `${percent(low).replace(' %', '')}–${percent(high)}`;
 
 /** A moment in the water's time zone. */
 export function inZone(at: Date, zone: string | null, options: Intl.DateTimeFormatOptions): string {

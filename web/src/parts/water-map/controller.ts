@@ -39,6 +39,9 @@ export interface ChanceLayer {
   full: number;
 }
 
+/** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
+const SIGNS_FROM = 2.2;
+
 const css = (name: string, alpha = 1): string => `rgba(${themeColour(name).join(',')},${alpha})`;
 const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
 
@@ -82,6 +85,8 @@ export class WaterMapController {
   private readonly contourSource = new VectorSource();
   private readonly shoreSource = new VectorSource();
   private readonly markSource = new VectorSource();
+  private readonly dotSource = new VectorSource();
+  private readonly markDots: VectorLayer;
   private readonly placeSource = new VectorSource();
   private readonly pointSource = new VectorSource();
   private depth: PlacedPicture | null = null;
@@ -93,6 +98,8 @@ export class WaterMapController {
     target: HTMLElement,
     private readonly chart: Chart,
     private readonly rings: Rings,
+    /** Room that other things take at the top, right, bottom and left, px. */
+    private readonly padding: [number, number, number, number],
   ) {
     const projection = `EPSG:${chart.epsg}`;
     if (!getProjection(projection)) {
@@ -102,12 +109,13 @@ export class WaterMapController {
     this.depthLayer = new ImageLayer({ source: pictureSource(projection, rings, (_, place) => this.depth && place(this.depth, true)) });
     this.chanceLayer = new ImageLayer({ source: pictureSource(projection, rings, (context, place, size) => this.drawChance(context, place, size)) });
     const layers = [this.contourSource, this.shoreSource, this.markSource, this.placeSource, this.pointSource].map((source) => new VectorLayer({ source, declutter: source === this.contourSource }));
-    layers[2].setMaxResolution(9);
+    this.markDots = new VectorLayer({ source: this.dotSource, minResolution: SIGNS_FROM });
+    layers[2].setMaxResolution(SIGNS_FROM);
     const bounds = ringsBounds(rings);
     this.map = new OlMap({
       target,
       controls: [],
-      layers: [this.depthLayer, this.chanceLayer, ...layers],
+      layers: [this.depthLayer, this.chanceLayer, ...layers.slice(0, 2), this.markDots, ...layers.slice(2)],
       view: new View({ projection, center: getCenter(bounds), resolution: 8, minResolution: 0.2, maxResolution: 80 }),
     });
     this.fit();
@@ -116,7 +124,7 @@ export class WaterMapController {
 
   /** Shows all of the water. */
   fit(): void {
-    this.map.getView().fit(ringsBounds(this.rings), { padding: [30, 30, 30, 30] });
+    this.map.getView().fit(ringsBounds(this.rings), { padding: this.padding });
   }
 
   private drawChance(context: CanvasRenderingContext2D, place: (picture: PlacedPicture, smooth: boolean) => void, [width, height]: [number, number]): void {
@@ -190,20 +198,21 @@ export class WaterMapController {
 
   setMarks(marks: MapMark[]): void {
     this.marks = marks;
-    this.markSource.clear();
-    const styles = new globalThis.Map<string, Style>();
-    const styleOf = (kind: string): Style => {
-      let style = styles.get(kind);
-      if (!style) styles.set(kind, (style = markStyle(kind)));
-      return style;
+    const fill = (source: VectorSource, make: (kind: string) => Style): void => {
+      const styles = new Map<string, Style>();
+      source.clear();
+      source.addFeatures(
+        marks.map(({ id, kind, x, y }) => {
+          const feature = new Feature({ geometry: new Point([x, y]), mark: id });
+          const style = styles.get(kind) ?? make(kind);
+          styles.set(kind, style);
+          feature.setStyle(style);
+          return feature;
+        }),
+      );
     };
-    this.markSource.addFeatures(
-      marks.map(({ id, kind, x, y }) => {
-        const feature = new Feature({ geometry: new Point([x, y]), mark: id });
-        feature.setStyle(styleOf(kind));
-        return feature;
-      }),
-    );
+    fill(this.markSource, markStyle);
+    fill(this.dotSource, dotStyle);
   }
 
   setPlaces(places: MapPlace[], chosen: number | null): void {
@@ -271,6 +280,14 @@ export class WaterMapController {
 
 function svgIcon(body: string, width: number, height: number): Icon {
   return new Icon({ src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}` });
+}
+
+/** Small enough that a season of marks still shows the bottom; bait is an open dot, fish a full one. */
+function dotStyle(kind: string): Style {
+  const colour = kind === 'fish' ? '--fish' : kind === 'bait' ? '--bait' : kind === 'thermocline' ? '--therm' : kind === 'hazard' ? '--warn' : '--cover';
+  const image =
+    kind === 'fish' ? new Circle({ radius: 1.9, fill: new Fill({ color: css(colour, 0.85) }) }) : new Circle({ radius: 1.6, stroke: new Stroke({ color: css(colour, 0.9), width: 1.1 }) });
+  return new Style({ image, zIndex: kind === 'fish' ? 2 : 1 });
 }
 
 function markStyle(kind: string): Style {

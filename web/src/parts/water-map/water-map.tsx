@@ -19,11 +19,13 @@ interface WaterMapProps {
   goTo?: Point | null;
   onHover?: (point: Point | null) => void;
   onPick?: (point: Point, place: number | null) => void;
+  /** Room that panels take on the left of a wide window, px. */
+  leftRoom?: number;
   children?: ReactNode;
 }
 
 /** The map of the water in use. Arrow keys move it, + and − zoom, Enter looks at its middle. */
-export function WaterMap({ label, contours, band = null, chance = null, marks, places, chosen = null, point = null, goTo = null, onHover, onPick, children }: WaterMapProps) {
+export function WaterMap({ label, contours, band = null, chance = null, marks, places, chosen = null, point = null, goTo = null, onHover, onPick, leftRoom = 0, children }: WaterMapProps) {
   const { chart, water } = useWaterState();
   const theme = useTheme();
   const target = useRef<HTMLDivElement>(null);
@@ -41,7 +43,7 @@ export function WaterMap({ label, contours, band = null, chance = null, marks, p
 
   useEffect(() => {
     if (!chart || !rings || !target.current) return;
-    const controller = new WaterMapController(target.current, chart, rings);
+    const controller = new WaterMapController(target.current, chart, rings, [30, 70, 30, 30 + (target.current.clientWidth > 900 ? leftRoom : 0)]);
     controller.onHover((p) => listeners.current.onHover?.(p));
     controller.onPick((p, place) => listeners.current.onPick?.(p, place));
     setMap(controller);
@@ -49,7 +51,7 @@ export function WaterMap({ label, contours, band = null, chance = null, marks, p
       setMap(null);
       controller.dispose();
     };
-  }, [chart, rings]);
+  }, [chart, rings, leftRoom]);
 
   const [top, bottom] = band ?? [null, null];
   useEffect(() => map?.setDepth(top === null || bottom === null ? null : [top, bottom]), [map, theme, top, bottom]);

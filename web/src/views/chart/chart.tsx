@@ -90,7 +90,7 @@ export function ChartView() {
 
   if (!chart) return <NoChart />;
   return (
-    <WaterMap label={`Chart of ${water.name}`} contours={contours} band={shaded ? band : null} marks={marks} point={picked} goTo={goTo} onHover={setHover} onPick={(p) => setPicked(p)}>
+    <WaterMap label={`Chart of ${water.name}`} contours={contours} band={shaded ? band : null} marks={marks} point={picked} goTo={goTo} onHover={setHover} onPick={(p) => setPicked(p)} leftRoom={340}>
       <section aria-label="Depth band" className="absolute left-3 top-3 w-[min(21rem,calc(100%-1.5rem))] rounded-box border border-line bg-surface p-3">
         <label className="flex min-h-11 cursor-pointer items-center gap-3">
           <input type="checkbox" className="toggle" checked={shaded} onChange={(e) => setShaded(e.target.checked)} />
@@ -108,7 +108,7 @@ export function ChartView() {
             <p className="text-sm text-mute">
               Pale: a further {percent(share!.over)} where fish can hang at that depth over a deeper bottom. {percent(share!.out)} is out.
             </p>
-            <button type="button" className="btn btn-sm mt-2 h-auto min-h-11 py-1 text-left leading-tight" onClick={() => setBand([Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 0.5)])}>
+            <button type="button" className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight" onClick={() => setBand([Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 0.5)])}>
               Depths that can hold {species.name} today: {window.empty ? 'none' : `${window.top.toFixed(1)}–${window.bottom.toFixed(1)} m`}
             </button>
           </>

@@ -4,7 +4,7 @@ import type { Place, Reason } from '@restless-shoal/core/forecast';
 import { cellKey, cellOf, metricPlane, type Point } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { Column } from '../../parts/column';
-import { clockInZone, dayInZone, grouped, hectares, percent } from '../../parts/format';
+import { clockInZone, dayInZone, grouped, hectares, percent, percentRange } from '../../parts/format';
 import { PositionField } from '../../parts/position-field';
 import { strength, WaterMap } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
@@ -33,6 +33,7 @@ function Legend({ full }: { full: number }) {
           <rect x={i * 42} width="42" height="15" fill="var(--fish)" opacity={strength(t * full, full) * 0.9} />
           <text x={i * 42 + 21} y="32" textAnchor="middle" fontSize="12" fill="var(--ink)" className="num">
             {percent(t * full)}
+            {t === 1 ? ' +' : ''}
           </text>
         </g>
       ))}
@@ -76,7 +77,7 @@ function ReasonWords({ reasons, looked, saw }: { reasons: Reason[]; looked: numb
           ; <b className="text-ink">against:</b> {con.map((r) => r.words).join(', ')}
         </>
       )}
-      . {looked === 0 ? 'Never looked at.' : `Looked at ${looked}×, seen ${saw}×.`}
+      . {looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`}
     </span>
   );
 }
@@ -112,7 +113,7 @@ function PlaceRow({ place, number, chosen, onChoose }: { place: Place; number: n
               hold at {place.depthTop.toFixed(1)}–{place.depthBottom.toFixed(1)} m · {hectares(place.area)}
             </span>
             <span title="80 % interval">
-              {percent(place.low)}–{percent(place.high)}
+              {percentRange(place.low, place.high)}
             </span>
           </span>
           <ReasonWords reasons={place.reasons} looked={place.looked} saw={place.saw} />
@@ -271,7 +272,7 @@ function CellSheet({ view, answer, reasons, onClose }: { view: CellView; answer:
               {percent(forecast.probability[cell])}
             </b>
             <span className="text-mute">
-              {percent(forecast.low[cell])}–{percent(forecast.high[cell])}
+              {percentRange(forecast.low[cell], forecast.high[cell])} <small>80 %</small>
             </span>
             <button type="button" aria-label="Close" className="btn btn-ghost touch-target -mr-2 -mt-2 px-0" onClick={onClose}>
               <X size={18} aria-hidden />

@@ -22,14 +22,14 @@ function Headline({ data, species }: { data: DepthSelection; species: string }) 
 }
 
 function Table({ data }: { data: DepthSelection }) {
-  const cell = 'num border-t border-line py-1 pr-2 text-right';
+  const cell = 'num whitespace-nowrap border-t border-line py-[5px] pr-2 text-right';
   return (
     <table className="w-full text-sm">
       <caption className="pb-2 text-left font-bold">By depth of the bottom</caption>
       <thead className="text-mute">
         <tr>
-          {['m', 'seen', 'expected', 'ratio', '90 %', 'a hectare', 'looks', 'trips'].map((h) => (
-            <th key={h} scope="col" className="pr-2 text-right font-medium">
+          {['m', 'seen', 'expected', 'times', '90 %', 'a ha', 'looks', 'trips'].map((h) => (
+            <th key={h} scope="col" className="whitespace-nowrap pr-2 text-right font-medium">
               {h}
             </th>
           ))}
@@ -66,15 +66,15 @@ export function Patterns() {
   const enough = data.targets >= LEAST_TARGETS && data.trips >= LEAST_TRIPS;
   const [first, last] = [log.trips[0], log.trips[log.trips.length - 1]];
   return (
-    <div className="grid h-full grid-cols-[1fr_400px] overflow-y-auto max-lg:grid-cols-1">
-      <section className="flex min-h-0 min-w-0 flex-col p-5">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_480px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
+      <section className="flex min-h-0 min-w-0 flex-col p-5 pb-2">
         {enough ? (
           <>
             <Headline data={data} species={species.name[0].toUpperCase() + species.name.slice(1)} />
             <p className="mb-2 mt-1 text-sm text-mute">
-              {species.name} contacts against what was scanned, within each trip; the band is a 90 % interval from resampling whole trips.
+              Times as many {species.name} contacts as chance would give, where the boat scanned on the same trip. Band: 90 %, from resampling whole trips.
             </p>
-            <div className="min-h-80 flex-1">
+            <div className="min-h-0 flex-1 max-lg:min-h-96">
               <SelectionChart data={data} />
             </div>
           </>
@@ -87,7 +87,7 @@ export function Patterns() {
           </div>
         )}
       </section>
-      <aside className="border-l border-line bg-surface p-5 max-lg:border-l-0 max-lg:border-t">
+      <aside className="min-h-0 overflow-auto border-l border-line bg-surface p-5 max-lg:border-l-0 max-lg:border-t">
         <p className="num mb-3 border-b border-line pb-3 text-sm text-mute" data-testid="basis">
           <b className="text-ink">{grouped(data.targets)}</b> contacts · <b className="text-ink">{grouped(data.looks)}</b> looks · <b className="text-ink">{data.trips}</b> trips · <b className="text-ink">{data.hectares.toFixed(0)} ha</b>
           {first && last && (

@@ -1,0 +1,216 @@
+import { expect } from 'chai';
+import { buildChart } from '../../src/chart';
+import {
+  bestPlaces,
+  castsOf,
+  chance,
+  combinedScore,
+  conditionsFromLog,
+  dayFor,
+  fitModel,
+  packModel,
+  predict,
+  schoolDay,
+  unpackModel,
+  type Conditions,
+  type FitLook,
+  type WaterFrame,
+} from '../../src/forecast';
+import type { Look, Reading } from '../../src/logbook';
+import { seeded } from '../../src/patterns';
+import { defaultSpecies } from '../../src/species';
+import type { Point } from '../../src/geo';
+
+const zander = defaultSpecies.find((s) => s.name === 'zander')!;
+const lake: Point[][] = [[[500000, 0], [501500, 0], [501500, 600], [500000, 600]]];
+/** Three humps alike, and a flat bottom that slopes from the shore. */
+const HUMPS: Point[] = [[500350, 300], [500750, 300], [501150, 300]];
+const bottom = (x: number, y: number): number =>
+  Math.min(9, Math.min(x - 500000, 501500 - x, y, 600 - y) / 12) - HUMPS.reduce((s, [hx, hy]) => s + 3.2 * Math.exp(-((x - hx) ** 2 + (y - hy) ** 2) / (2 * 40 ** 2)), 0);
+const grid = { x: [] as number[], y: [] as number[], depth: [] as number[], hardness: [] as number[] };
+for (let y = 10; y < 600; y += 20)
+  for (let x = 500010; x < 501500; x += 20) {
+    grid.x.push(x);
+    grid.y.push(y);
+    grid.depth.push(bottom(x, y));
+    grid.hardness.push(0.5);
+  }
+const { cells } = buildChart(32625, lake, grid);
+const frame: WaterFrame = { latitude: 55, longitude: -34, altitude: 200, deepest: 9, lengthKm: 1.7 };
+const conditions = (more: Partial<Conditions> = {}): Conditions => ({ at: new Date('2026-07-20T12:00:00Z'), surface: 19, trend: 0.1, secchi: 1.6, windFrom: 270, windSpeed: 4, thermoclineSet: null, ...more });
+const day = dayFor(conditions(), frame, null);
+const indexAt = (x: number, y: number): number => Array.from({ length: cells.count }, (_, i) => i).find((i) => cells.column[i] === Math.floor(x / 25) && cells.row[i] === Math.floor(y / 25))!;
+
+const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
+  column: cells.column[cell],
+  row: cells.row[cell],
+  visit: 0,
+  kind: 'scan',
+  from: Date.parse('2026-07-20T10:00:00Z'),
+  to: Date.parse('2026-07-20T10:05:00Z'),
+  effort: 500,
+  area: 500,
+  targets: Array.from({ length: seen }, (_, k) => ({ target: `${cell} ${k}`, kind: 'fish', species: 'zander', confidence: 0.8, confirmed: 'none' as const, size: null, count: 1, top: 4.5, bottom: 5.5, at: 0 })),
+  ...more,
+});
+const isZander = (name: string): boolean => name === 'zander';
+
+/** A log in which cells of 4–6 m hold `factor` times as many fish as the others. */
+function log(trips: number, looksEach: number, factor: number, seed: number, rate = 0.05): FitLook[] {
+  const random = seeded(seed);
+  const out: FitLook[] = [];
+  for (let trip = 0; trip < trips; trip++) {
+    const mood = Math.exp(0.4 * (random() + random() + random() - 1.5));
+    for (let k = 0; k < looksEach; k++) {
+      const cell = Math.floor(random() * cells.count);
+      const liked = cells.depth[cell] > 4 && cells.depth[cell] < 6;
+      const mu = rate * mood * (liked ? factor : 1) * 0.8;
+      out.push({ look: look(cell, random() < 1 - Math.exp(-mu) ? 1 : 0), cell, trip, day });
+    }
+  }
+  return out;
+}
+const mean = (values: ArrayLike<number>, keep: (i: number) => boolean = () => true): number => {
+  let [s, n] = [0, 0];
+  for (let i = 0; i < values.length; i++)
+    if (keep(i)) {
+      s += values[i];
+      n++;
+    }
+  return s / n;
+};
+const liked = (i: number): boolean => cells.depth[i] > 4 && cells.depth[i] < 6;
+
+describe('the forecast without a log', () => {
+  it('is the schools: it ranks the water as they do', () => {
+    const forecast = predict(fitModel(zander, cells, [], isZander), cells, zander, day);
+    const school = schoolDay(zander, day);
+    const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
+    const byForecast = [...whole].sort((a, b) => forecast.probability[b] - forecast.probability[a]);
+    const scores = byForecast.map((i) => combinedScore(school, cells, i));
+    for (let k = 1; k < scores.length; k++) expect(scores[k]).to.be.at.most(scores[k - 1] + 1e-4);
+  });
+});
+
+describe('the forecast with a log', () => {
+  it('finds a planted liking for a depth, and says how many', () => {
+    const model = fitModel(zander, cells, log(30, 120, 5, 1), isZander);
+    const forecast = predict(model, cells, zander, day);
+    const ratio = mean(forecast.probability, liked) / mean(forecast.probability, (i) => !liked(i));
+    expect(ratio).to.be.within(3, 7);
+    expect(mean(forecast.probability, (i) => cells.area[i] > 600 && liked(i))).to.be.within(0.13, 0.36);
+  });
+  it('is right on average: as many expected as were seen', () => {
+    const looks = log(25, 100, 3, 2, 0.1);
+    const model = fitModel(zander, cells, looks, isZander);
+    const forecast = predict(model, cells, zander, day);
+    const expected = looks.reduce((s, l) => s - Math.expm1((500 / 625) * Math.log1p(-forecast.probability[l.cell])), 0);
+    const seen = looks.reduce((s, l) => s + (l.look.targets.length ? 1 : 0), 0);
+    expect(expected / seen).to.be.within(0.85, 1.15);
+  });
+  it('has no skill on outcomes that mean nothing', () => {
+    const forecast = predict(fitModel(zander, cells, log(20, 100, 1, 3), isZander), cells, zander, day);
+    const ratio = mean(forecast.probability, liked) / mean(forecast.probability, (i) => !liked(i));
+    expect(ratio).to.be.within(0.6, 1.7);
+  });
+  it('does not depend on the order of the looks', () => {
+    const looks = log(8, 60, 3, 4);
+    const a = predict(fitModel(zander, cells, looks, isZander), cells, zander, day);
+    const b = predict(fitModel(zander, cells, [...looks].reverse(), isZander), cells, zander, day);
+    for (let i = 0; i < cells.count; i += 13) expect(b.probability[i]).to.be.closeTo(a.probability[i], 1e-6);
+  });
+  it('does not double the chance when the same water is scanned twice as thoroughly', () => {
+    const looks = log(15, 100, 1, 5);
+    const once = predict(fitModel(zander, cells, looks, isZander), cells, zander, day);
+    const more = looks.map((l) => ({ ...l, look: { ...l.look, effort: 1000 } }));
+    const twice = predict(fitModel(zander, cells, more, isZander), cells, zander, day);
+    expect(mean(twice.probability) / mean(once.probability)).to.be.within(0.4, 0.6);
+  });
+  it('narrows with more data', () => {
+    const width = (looks: FitLook[]): number => {
+      const f = predict(fitModel(zander, cells, looks, isZander), cells, zander, day);
+      return mean(f.high.map((h, i) => Math.log(h / f.low[i])));
+    };
+    expect(width(log(40, 120, 3, 6))).to.be.below(width(log(5, 40, 3, 6)) * 0.8);
+  });
+});
+
+describe('marks move the forecast', () => {
+  const before = fitModel(zander, cells, log(20, 100, 2, 7), isZander);
+  const [one, two, three] = HUMPS.map(([x, y]) => indexAt(x, y));
+  const around = (i: number): number[] => Array.from({ length: cells.count }, (_, j) => j).filter((j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) <= 1.5);
+  const marks: FitLook[] = [
+    // Three fish marked in three cells over the first hump, nothing in the cells about them.
+    ...around(one).map((cell, k) => ({ look: look(cell, k % 4 === 0 ? 1 : 0), cell, trip: 20, day })),
+    ...around(three).map((cell) => ({ look: look(cell, 0), cell, trip: 20, day })),
+    ...[0, 1, 2].map(() => ({ look: look(three, 0, { kind: 'fish', effort: 0, area: 625 }), cell: three, trip: 20, day })),
+  ];
+  const after = fitModel(zander, cells, [...log(20, 100, 2, 7), ...marks], isZander);
+  const change = (i: number): number => predict(after, cells, zander, day).probability[i] / predict(before, cells, zander, day).probability[i];
+  it('a hump with fish rises, a like one nobody marked rises less, one with blanks falls', () => {
+    expect(change(one)).to.be.above(1.1);
+    expect(change(two)).to.be.below(change(one));
+    expect(change(two)).to.be.above(change(three));
+    expect(change(three)).to.be.below(1);
+  });
+});
+
+describe('what a forecast is made of', () => {
+  it('integrates the spread between trips over', () => {
+    expect(chance(Math.log(0.1), 0)).to.be.closeTo(1 - Math.exp(-0.1), 1e-9);
+    expect(chance(Math.log(0.1), 0.8)).to.be.above(chance(Math.log(0.1), 0));
+  });
+  it('survives packing', () => {
+    const model = fitModel(zander, cells, log(4, 30, 2, 8), isZander);
+    const back = unpackModel(packModel(model));
+    expect(predict(back, cells, zander, day).probability).to.deep.equal(predict(model, cells, zander, day).probability);
+  });
+  it('keeps the holding depth inside the water and the interval round the chance', () => {
+    const f = predict(fitModel(zander, cells, log(10, 60, 3, 9), isZander), cells, zander, day);
+    for (let i = 0; i < cells.count; i++) {
+      expect(f.depthTop[i]).to.be.at.most(f.depthBottom[i]);
+      expect(f.depthBottom[i]).to.be.at.most(Math.max(0.3, cells.depth[i]) + 0.2);
+      expect(f.low[i]).to.be.at.most(f.probability[i]);
+      expect(f.high[i]).to.be.at.least(f.probability[i]);
+    }
+  });
+  it('gives places apart from each other, best first, each with reasons', () => {
+    const model = fitModel(zander, cells, log(10, 60, 3, 10), isZander);
+    const places = bestPlaces(model, cells, zander, day, predict(model, cells, zander, day), new Map());
+    expect(places).to.have.length(10);
+    places.forEach((p, k) => {
+      expect(p.reasons.length).to.be.above(0);
+      if (k) expect(p.probability).to.be.at.most(places[k - 1].probability);
+      for (const q of places.slice(0, k)) expect(Math.hypot(p.x - q.x, p.y - q.y)).to.be.at.least(119);
+    });
+  });
+  it('the wind moves the prior to the shore it blows on to', () => {
+    const east = indexAt(501400, 300);
+    const west = indexAt(500100, 300);
+    const at = (windFrom: number, i: number): number => combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame, null)), cells, i);
+    expect(at(270, east) - at(90, east)).to.be.above(0.1);
+    expect(at(90, west) - at(270, west)).to.be.above(0.1);
+  });
+});
+
+describe('conditions from the log', () => {
+  const reading = (time: string, more: Partial<Reading>) => ({ at: Date.parse(time), row: { surface_temperature_c: null, secchi_m: null, wind_from_deg: null, wind_speed_ms: null, ...more } as Reading });
+  it('takes the latest of each, never a later one, and says what was missing', () => {
+    const readings = [reading('2026-07-01T08:00:00Z', { surface_temperature_c: 18, secchi_m: 2.1 }), reading('2026-07-10T08:00:00Z', { surface_temperature_c: 20 }), reading('2026-07-12T08:00:00Z', { surface_temperature_c: 25 })];
+    const { conditions: c, said } = conditionsFromLog(readings, new Date('2026-07-10T12:00:00Z'), frame);
+    expect([c.surface, c.secchi, c.windSpeed]).to.deep.equal([20, 2.1, 0]);
+    expect(c.trend).to.be.closeTo(2 / 9, 1e-6);
+    expect(said).to.deep.equal(['wind: none read lately, calm assumed']);
+  });
+  it('models what nobody read', () => {
+    const summer = conditionsFromLog([], new Date('2026-07-25T12:00:00Z'), frame);
+    const winter = conditionsFromLog([], new Date('2026-01-25T12:00:00Z'), frame);
+    expect(summer.conditions.surface).to.be.within(14, 22);
+    expect(winter.conditions.surface).to.be.within(0, 5);
+    expect(summer.said.join()).to.include('surface temperature: none read');
+  });
+  it('groups profile rows into casts', () => {
+    const row = (profile: string, depth_m: number) => ({ trip: 'A', profile, time: '2026-07-10T08:00:00Z', depth_m, temperature_c: 20 - depth_m, oxygen_mg_l: null });
+    expect(castsOf([row('a', 2), row('a', 0), row('b', 1)]).map((c) => c.samples.length)).to.deep.equal([2, 1]);
+  });
+});

@@ -1,0 +1,66 @@
+import { mkdirSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { chromium, type BrowserContext, type Page } from 'playwright-core';
+
+// Pictures of the views from a running demo: npx tsx e2e/shots.ts --to FOLDER [--only chart-day,…]
+const { values } = parseArgs({ options: { url: { type: 'string', default: 'http://127.0.0.1:4870' }, to: { type: 'string', default: 'docs/screenshots' }, only: { type: 'string' }, at: { type: 'string', default: '48.189,-34.6' } } });
+mkdirSync(values.to, { recursive: true });
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic'] });
+/** Over the demo water. */
+const HERE = { latitude: Number(values.at.split(',')[0]), longitude: Number(values.at.split(',')[1]) };
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string }[] = [
+  { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
+  { name: 'chart-night', path: '/chart', size: DESK, theme: 'night', wait: 'canvas' },
+  { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=basis]' },
+  { name: 'patterns-night', path: '/patterns', size: DESK, theme: 'night', wait: '[data-testid=basis]' },
+  { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
+  { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },
+  { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
+  { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
+  { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
+];
+
+/** A short trip over the demo water, so that the Deck has something to show. */
+async function logSome(page: Page, context: BrowserContext): Promise<void> {
+  const start = page.getByRole('button', { name: 'Start the trip' });
+  if (!(await start.isVisible())) return;
+  await start.click();
+  const pad = page.getByRole('application', { name: /Where from the boat/ });
+  await pad.waitFor();
+  for (let k = 0; k < 9; k++) {
+    await context.setGeolocation({ latitude: HERE.latitude + k * 0.00011, longitude: HERE.longitude + k * 0.00009 });
+    await page.waitForTimeout(900);
+    if (k % 4 === 3) await page.getByRole('button', { name: 'Nothing here' }).click();
+    else {
+      await page.getByRole('radio', { name: k % 3 === 1 ? 'Bait' : 'Fish', exact: true }).click();
+      const column = (await page.getByRole('slider', { name: 'How deep' }).boundingBox())!;
+      await page.mouse.click(column.x + column.width / 2, column.y + column.height * (0.3 + 0.04 * k));
+      const box = (await pad.boundingBox())!;
+      await page.mouse.click(box.x + box.width * (k % 2 ? 0.75 : 0.3), box.y + box.height * 0.55);
+    }
+    await page.waitForTimeout(300);
+  }
+}
+
+for (const shot of shots) {
+  if (values.only && !values.only.split(',').includes(shot.name)) continue;
+  const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
+  await context.addInitScript((theme) => localStorage.setItem('theme', theme), shot.theme);
+  const page = await context.newPage();
+  page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
+  page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));
+  await page.goto(values.url + shot.path);
+  if (shot.before === 'band') await page.getByText('Shade a depth band').click();
+  await page.waitForSelector(shot.wait, { timeout: 60_000 });
+  await page.waitForTimeout(1500);
+  if (shot.path === '/deck') await logSome(page, context);
+  if (shot.path === '/forecast') await page.getByRole('status').waitFor({ state: 'detached', timeout: 60_000 });
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: `${values.to}/${shot.name}.png` });
+  await context.close();
+}
+await browser.close();
