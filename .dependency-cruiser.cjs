@@ -18,7 +18,11 @@ module.exports = {
       name: 'core-imports-only-small-numeric-geometric-parsing-libraries-and-yup',
       severity: 'error',
       from: { path: '^core/src' },
-      to: { path: 'node_modules/', pathNot: 'node_modules/(yup|delaunator|d3-contour|d3-array|internmap|proj4|mgrs|wkt-parser|suncalc|@types/(geojson|d3-contour|delaunator))(/|$)' },
+      to: {
+        path: 'node_modules/',
+        pathNot:
+          'node_modules/(yup|delaunator|d3-contour|d3-array|internmap|proj4|mgrs|wkt-parser|suncalc|@types/(geojson|d3-contour|delaunator))(/|$)',
+      },
     },
     { name: 'web-never-imports-server-or-demo', severity: 'error', from: { path: '^web/src' }, to: { path: '^(server|demo|e2e)/' } },
     { name: 'web-never-imports-node', severity: 'error', from: { path: '^web/src' }, to: { dependencyTypes: ['core'] } },
@@ -39,6 +43,10 @@ module.exports = {
     exclude: { path: '(^|/)(dist|test)/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default'], extensions: ['.ts', '.tsx', '.js', '.json', '.css'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default'],
+      extensions: ['.ts', '.tsx', '.js', '.json', '.css'],
+    },
   },
 };

@@ -3,7 +3,14 @@ import { parseArgs } from 'node:util';
 import { chromium, type BrowserContext, type Page } from 'playwright-core';
 
 // Pictures of the views from a running demo: npx tsx e2e/shots.ts --to FOLDER [--only chart-day,…]
-const { values } = parseArgs({ options: { url: { type: 'string', default: 'http://127.0.0.1:4870' }, to: { type: 'string', default: 'docs/screenshots' }, only: { type: 'string' }, at: { type: 'string', default: '48.189,-34.6' } } });
+const { values } = parseArgs({
+  options: {
+    url: { type: 'string', default: 'http://127.0.0.1:4870' },
+    to: { type: 'string', default: 'docs/screenshots' },
+    only: { type: 'string' },
+    at: { type: 'string', default: '48.189,-34.6' },
+  },
+});
 mkdirSync(values.to, { recursive: true });
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic'] });
@@ -34,7 +41,7 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
   for (let k = 0; k < 9; k++) {
     await context.setGeolocation({ latitude: HERE.latitude + k * 0.00011, longitude: HERE.longitude + k * 0.00009 });
     await page.waitForTimeout(900);
-    if (k % 4 === 3) await page.getByRole('button', { name: 'Nothing here' }).click();
+    if (k % 4 === 3) await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
     else {
       await page.getByRole('radio', { name: k % 3 === 1 ? 'Bait' : 'Fish', exact: true }).click();
       const column = (await page.getByRole('slider', { name: 'How deep' }).boundingBox())!;
@@ -49,7 +56,10 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
 for (const shot of shots) {
   if (values.only && !values.only.split(',').includes(shot.name)) continue;
   const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
-  await context.addInitScript((theme) => localStorage.setItem('theme', theme), shot.theme);
+  await context.addInitScript(
+    (theme) => (globalThis as unknown as { localStorage: { setItem(k: string, v: string): void } }).localStorage.setItem('theme', theme),
+    shot.theme,
+  );
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));

@@ -11,6 +11,10 @@ await build({
   format: 'esm',
   sourcemap: 'linked',
   packages: 'external',
-  alias: Object.fromEntries(['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'patterns', 'sonar', 'species', 'units'].map((room) => [`@restless-shoal/core/${room}`, `../core/src/${room}/index.ts`]).concat([['@restless-shoal/demo', '../demo/src/index.ts']])),
+  alias: Object.fromEntries(
+    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'patterns', 'sonar', 'species', 'units']
+      .map((room) => [`@restless-shoal/core/${room}`, `../core/src/${room}/index.ts`])
+      .concat([['@restless-shoal/demo', '../demo/src/index.ts']]),
+  ),
   logLevel: 'warning',
 });

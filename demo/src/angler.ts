@@ -23,10 +23,25 @@ export interface TripRows {
 const PREDATORS = ['zander', 'perch', 'pike', 'bream'];
 /** What a mark of a species is taken for, by how the log's angler reads the screen. */
 const TAKEN_FOR: Record<string, [name: string, share: number][]> = {
-  zander: [['zander', 0.8], ['perch', 0.1], ['bream', 0.1]],
-  perch: [['perch', 0.78], ['zander', 0.14], ['roach', 0.08]],
-  pike: [['pike', 0.86], ['zander', 0.14]],
-  bream: [['bream', 0.72], ['zander', 0.22], ['perch', 0.06]],
+  zander: [
+    ['zander', 0.8],
+    ['perch', 0.1],
+    ['bream', 0.1],
+  ],
+  perch: [
+    ['perch', 0.78],
+    ['zander', 0.14],
+    ['roach', 0.08],
+  ],
+  pike: [
+    ['pike', 0.86],
+    ['zander', 0.14],
+  ],
+  bream: [
+    ['bream', 0.72],
+    ['zander', 0.22],
+    ['perch', 0.06],
+  ],
 };
 const LURES = [
   ['paddle-tail', 14, 'pearl'],
@@ -195,7 +210,11 @@ export class Outing {
     const steps = Math.floor(distance / 60);
     const from = { ...this.boat };
     for (let s = 1; s <= steps; s++) {
-      Object.assign(this.boat, { x: from.x + ((x - from.x) * s) / (steps + 1), y: from.y + ((y - from.y) * s) / (steps + 1), t: this.boat.t + 9 * SECOND });
+      Object.assign(this.boat, {
+        x: from.x + ((x - from.x) * s) / (steps + 1),
+        y: from.y + ((y - from.y) * s) / (steps + 1),
+        t: this.boat.t + 9 * SECOND,
+      });
       if (s % 3 === 0) this.fix('transit');
     }
     Object.assign(this.boat, { x, y, t: this.boat.t + 20 * SECOND });
@@ -258,7 +277,29 @@ export class Outing {
 
   private base(t: number, x: number, y: number, kind: string): Row {
     const noise = (): number => this.random.normal(0, 2.2);
-    const columns = ['same_as', 'stop', 'view', 'rig', 'settings', 'species', 'confidence', 'confirmed', 'count', 'size', 'water_depth_m', 'top_m', 'bottom_m', 'form', 'density', 'core', 'hardness', 'cover', 'side_of_cover', 'behaviour', 'notes'];
+    const columns = [
+      'same_as',
+      'stop',
+      'view',
+      'rig',
+      'settings',
+      'species',
+      'confidence',
+      'confirmed',
+      'count',
+      'size',
+      'water_depth_m',
+      'top_m',
+      'bottom_m',
+      'form',
+      'density',
+      'core',
+      'hardness',
+      'cover',
+      'side_of_cover',
+      'behaviour',
+      'notes',
+    ];
     return {
       trip: this.key,
       time: this.time(t),
@@ -295,7 +336,11 @@ export class Outing {
       bottom_m: round(Math.max(top, Math.min(pack.water, pack.depth + pack.half)), 1),
       form: pack.bait ? random.pick(['ball', 'cloud']) : pack.species === 'pike' ? 'streaks' : random.pick(['arches', 'arches', 'specks']),
       density: pack.bait ? random.pick(['loose', 'medium', 'tight']) : null,
-      core: pack.bait ? 'weak' : pack.species === 'zander' || pack.species === 'pike' ? random.pick(['medium', 'strong']) : random.pick(['weak', 'medium']),
+      core: pack.bait
+        ? 'weak'
+        : pack.species === 'zander' || pack.species === 'pike'
+          ? random.pick(['medium', 'strong'])
+          : random.pick(['weak', 'medium']),
       cover: pack.byCover ? 'timber' : null,
       ...more,
     });
@@ -309,7 +354,17 @@ export class Outing {
     const [x, y] = [boat.x + random.even(-reach, reach), boat.y + random.even(-reach, reach)];
     const water = this.world.depth(x, y);
     if (water < 1) return;
-    this.rows.contacts.push({ ...this.base(boat.t, x, y, 'fish'), view: 'side-scan', species: random.pick(PREDATORS), confidence: round(random.even(0.35, 0.65), 2), confirmed: 'none', count: 1, top_m: round(water * random.even(0.3, 0.95), 1), form: 'specks', core: 'weak' });
+    this.rows.contacts.push({
+      ...this.base(boat.t, x, y, 'fish'),
+      view: 'side-scan',
+      species: random.pick(PREDATORS),
+      confidence: round(random.even(0.35, 0.65), 2),
+      confirmed: 'none',
+      count: 1,
+      top_m: round(water * random.even(0.3, 0.95), 1),
+      form: 'specks',
+      core: 'weak',
+    });
   }
 
   private markCover(reach: number): void {
@@ -318,13 +373,31 @@ export class Outing {
     if (!thing) return;
     const [x, y] = thing.points[0];
     const water = this.world.depth(x, y);
-    this.rows.contacts.push({ ...this.base(boat.t, x, y, 'cover'), view: 'side-scan', cover: thing.cover, top_m: round(Math.max(0.3, water - 1.8), 1), bottom_m: round(water, 1), hardness: round(this.world.hardness(x, y), 2) });
+    this.rows.contacts.push({
+      ...this.base(boat.t, x, y, 'cover'),
+      view: 'side-scan',
+      cover: thing.cover,
+      top_m: round(Math.max(0.3, water - 1.8), 1),
+      bottom_m: round(water, 1),
+      hardness: round(this.world.hardness(x, y), 2),
+    });
   }
 
   private nothingHere(): void {
     const { boat } = this;
     const at = this.position(boat.x, boat.y);
-    this.rows.stops.push({ trip: this.key, stop: `${this.key}-s${++this.stops}`, start: this.time(boat.t), end: this.time(boat.t), ...at, radius_m: 25, rods: 1, outcome: 'nothing', boats_near: null, notes: null });
+    this.rows.stops.push({
+      trip: this.key,
+      stop: `${this.key}-s${++this.stops}`,
+      start: this.time(boat.t),
+      end: this.time(boat.t),
+      ...at,
+      radius_m: 25,
+      rods: 1,
+      outcome: 'nothing',
+      boats_near: null,
+      notes: null,
+    });
   }
 
   private fishAt(pack: Pack): void {
@@ -338,18 +411,53 @@ export class Outing {
     const lure = random.pick(LURES);
     let best: string = 'nothing';
     const mood = { zander: 0.09, perch: 0.14, pike: 0.07, bream: 0.015 }[pack.species] ?? 0;
-    const bites = unfishable ? 0 : Math.min(pack.count, random.poisson(mood * minutes * Math.min(2, rods) * (Math.abs(this.weather.surface - 17) < 6 ? 1 : 0.6)));
+    const bites = unfishable
+      ? 0
+      : Math.min(pack.count, random.poisson(mood * minutes * Math.min(2, rods) * (Math.abs(this.weather.surface - 17) < 6 ? 1 : 0.6)));
     let landedOne: string | null = null;
     const respond = (response: string, t: number, more: Row = {}): void => {
-      this.rows.responses.push({ trip: this.key, time: this.time(t), response, contact: this.seen.get(pack.id) ?? null, stop: key, species: null, length_m: null, mass_kg: null, fate: null, depth_m: round(pack.depth, 1), lure: lure[0], lure_mass_g: lure[1], lure_colour: lure[2], presentation: random.pick(['falling past them', 'moving above them', 'still beside cover']), casts: random.whole(3, 18), notes: null, ...more });
+      this.rows.responses.push({
+        trip: this.key,
+        time: this.time(t),
+        response,
+        contact: this.seen.get(pack.id) ?? null,
+        stop: key,
+        species: null,
+        length_m: null,
+        mass_kg: null,
+        fate: null,
+        depth_m: round(pack.depth, 1),
+        lure: lure[0],
+        lure_mass_g: lure[1],
+        lure_colour: lure[2],
+        presentation: random.pick(['falling past them', 'moving above them', 'still beside cover']),
+        casts: random.whole(3, 18),
+        notes: null,
+        ...more,
+      });
     };
     for (let b = 0; b < bites; b++) {
       const t = from + ((b + random.even(0.2, 0.9)) * minutes * MINUTE) / (bites + 1);
       if (random.chance(0.6)) {
-        const [mean, spread] = { zander: [0.52, 0.12], perch: [0.27, 0.06], pike: [0.66, 0.14], bream: [0.4, 0.06] }[pack.species] as [number, number];
-        respond('landed', t, { species: pack.species, length_m: round(Math.max(0.14, random.normal(mean, spread)), 2), fate: random.chance(0.85) ? 'released' : 'kept' });
+        const [mean, spread] = { zander: [0.52, 0.12], perch: [0.27, 0.06], pike: [0.66, 0.14], bream: [0.4, 0.06] }[pack.species] as [
+          number,
+          number,
+        ];
+        respond('landed', t, {
+          species: pack.species,
+          length_m: round(Math.max(0.14, random.normal(mean, spread)), 2),
+          fate: random.chance(0.85) ? 'released' : 'kept',
+        });
         best = 'fish';
-        if (!landedOne) landedOne = this.mark(pack, 'line', t - this.boat.t, { view: 'line', species: pack.species, confirmed: 'catch', confidence: 1, stop: key, form: null });
+        if (!landedOne)
+          landedOne = this.mark(pack, 'line', t - this.boat.t, {
+            view: 'line',
+            species: pack.species,
+            confirmed: 'catch',
+            confidence: 1,
+            stop: key,
+            form: null,
+          });
       } else {
         respond(random.pick(['struck', 'lost', 'followed']), t);
         if (best !== 'fish') best = 'bites';
@@ -363,7 +471,18 @@ export class Outing {
     this.fix('fish');
     boat.t = from + minutes * MINUTE;
     this.fix('fish');
-    this.rows.stops.push({ trip: this.key, stop: key, start: this.time(from), end: this.time(boat.t), ...this.position(boat.x, boat.y), radius_m: 20, rods, outcome: unfishable ? 'unfishable' : best === 'nothing' ? 'seen' : best, boats_near: random.chance(0.2) ? random.whole(1, 4) : null, notes: unfishable ? 'blown off' : null });
+    this.rows.stops.push({
+      trip: this.key,
+      stop: key,
+      start: this.time(from),
+      end: this.time(boat.t),
+      ...this.position(boat.x, boat.y),
+      radius_m: 20,
+      rods,
+      outcome: unfishable ? 'unfishable' : best === 'nothing' ? 'seen' : best,
+      boats_near: random.chance(0.2) ? random.whole(1, 4) : null,
+      notes: unfishable ? 'blown off' : null,
+    });
   }
 }
 

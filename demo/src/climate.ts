@@ -44,7 +44,11 @@ export class Climate {
     }
   }
 
-  private weather(day: number, state: { warmth: number; murk: number; turn: number; blow: number; pressure: number }, random: Random): Weather {
+  private weather(
+    day: number,
+    state: { warmth: number; murk: number; turn: number; blow: number; pressure: number },
+    random: Random,
+  ): Weather {
     const season = Math.cos((2 * Math.PI * (day - 207)) / 365.25);
     const surface = Math.max(1.5, 11.6 + 9.6 * season + state.warmth);
     const deep = Math.min(surface, 5.2 + 2.6 * Math.min(1, Math.max(0, (day - 110) / 160)));
@@ -52,7 +56,9 @@ export class Climate {
     return {
       surface,
       deep,
-      thermocline: layered ? Math.max(3.5, 4.4 + 0.032 * (day - 130) + 0.00018 * Math.max(0, day - 200) ** 2 + 0.2 * state.blow * 0.3) : null,
+      thermocline: layered
+        ? Math.max(3.5, 4.4 + 0.032 * (day - 130) + 0.00018 * Math.max(0, day - 200) ** 2 + 0.2 * state.blow * 0.3)
+        : null,
       secchi: Math.max(0.7, 2.3 - 0.9 * Math.exp(-(((day - 215) / 45) ** 2)) + state.murk),
       windFrom: (245 + state.turn + 3600) % 360,
       windSpeed: Math.max(0.3, 4.2 + state.blow),

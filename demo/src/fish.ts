@@ -66,7 +66,12 @@ export class FishWorld {
           reach: Array.from({ length: 8 }, (_, k) => reach(world, x, y, k)),
         });
       }
-    this.lasting = Object.fromEntries(['zander', 'perch', 'pike', 'bream', 'vendace', 'smelt', 'roach'].map((name, k) => [name, smoothNoise(world.seed * 17 + 100 + k, 110)]));
+    this.lasting = Object.fromEntries(
+      ['zander', 'perch', 'pike', 'bream', 'vendace', 'smelt', 'roach'].map((name, k) => [
+        name,
+        smoothNoise(world.seed * 17 + 100 + k, 110),
+      ]),
+    );
   }
 
   /** How much a species wants a place on a day, before the day's own chance. */
@@ -141,9 +146,27 @@ export class FishWorld {
     else if (species === 'roach') depth = water * random.even(0.35, 0.8);
     else depth = Math.min(water, ceiling) - Math.abs(random.normal(0, species === 'zander' ? 0.7 : species === 'perch' ? 1.1 : 0.9)) - 0.15;
     depth = Math.min(water - 0.1, Math.max(0.3, depth));
-    const count = isBait ? random.whole(80, 600) : species === 'pike' ? 1 : species === 'bream' ? random.whole(4, 25) : random.whole(1, species === 'perch' ? 14 : 6);
+    const count = isBait
+      ? random.whole(80, 600)
+      : species === 'pike'
+        ? 1
+        : species === 'bream'
+          ? random.whole(4, 25)
+          : random.whole(1, species === 'perch' ? 14 : 6);
     const big = random.even() + (species === 'zander' ? 0.05 * (depth - 5) : 0);
-    return { id, species, bait: isBait, x, y, depth, half: isBait ? random.even(0.4, 1.2) : 0.15 + 0.06 * count, count, size: big > 0.85 ? 'large' : big > 0.4 ? 'medium' : 'small', water, byCover: g.wood > 0.4 };
+    return {
+      id,
+      species,
+      bait: isBait,
+      x,
+      y,
+      depth,
+      half: isBait ? random.even(0.4, 1.2) : 0.15 + 0.06 * count,
+      count,
+      size: big > 0.85 ? 'large' : big > 0.4 ? 'medium' : 'small',
+      water,
+      byCover: g.wood > 0.4,
+    };
   }
 
   /** What the sounder's thermocline would be measured as. */
@@ -153,7 +176,10 @@ export class FishWorld {
   }
 }
 
-const middle = (points: Point[]): Point => [points.reduce((s, p) => s + p[0], 0) / points.length, points.reduce((s, p) => s + p[1], 0) / points.length];
+const middle = (points: Point[]): Point => [
+  points.reduce((s, p) => s + p[0], 0) / points.length,
+  points.reduce((s, p) => s + p[1], 0) / points.length,
+];
 
 /** exp(−distance/scale) to the nearest point; nothing beyond four scales. */
 function nearness(points: Point[], x: number, y: number, scale: number): number {
@@ -171,7 +197,8 @@ function nearness(points: Point[], x: number, y: number, scale: number): number 
 
 function ringDepth(world: World, x: number, y: number, radius: number): number {
   let sum = 0;
-  for (let k = 0; k < 8; k++) sum += Math.max(0, world.depth(x + radius * Math.cos((k * Math.PI) / 4), y + radius * Math.sin((k * Math.PI) / 4)));
+  for (let k = 0; k < 8; k++)
+    sum += Math.max(0, world.depth(x + radius * Math.cos((k * Math.PI) / 4), y + radius * Math.sin((k * Math.PI) / 4)));
   return sum / 8;
 }
 

@@ -33,10 +33,12 @@ function outings(count: number, random: Random): [start: number, end: number][] 
     const n = Math.round(count * share);
     for (let k = 0; k < n; k++) days.push(from + Math.floor(((k + random.even(0.1, 0.9)) * (to - from)) / n / DAY) * DAY);
   }
-  return [...new Set(days)].sort((a, b) => a - b).map((day) => {
-    const start = day + (5 + ZONE_HOURS) * HOUR + random.even(0, 2.5 * HOUR);
-    return [start, start + random.even(4.5, 8) * HOUR];
-  });
+  return [...new Set(days)]
+    .sort((a, b) => a - b)
+    .map((day) => {
+      const start = day + (5 + ZONE_HOURS) * HOUR + random.even(0, 2.5 * HOUR);
+      return [start, start + random.even(4.5, 8) * HOUR];
+    });
 }
 
 /** Depth and hardness along survey lines across the water, as a unit logs them. */
@@ -62,7 +64,9 @@ function survey(world: World, random: Random): Row[] {
   let up = true;
   for (let x = 20; x < world.width; x += 38, up = !up)
     for (let k = 0; k <= world.height; k += 7) sound(x + random.normal(0, 1), up ? k : world.height - k);
-  for (const hump of world.humps) for (let a = 0; a < 40; a++) sound(hump.x + hump.radius * 0.05 * a * Math.cos(a * 0.6), hump.y + hump.radius * 0.05 * a * Math.sin(a * 0.6));
+  for (const hump of world.humps)
+    for (let a = 0; a < 40; a++)
+      sound(hump.x + hump.radius * 0.05 * a * Math.cos(a * 0.6), hump.y + hump.radius * 0.05 * a * Math.sin(a * 0.6));
   return rows;
 }
 
@@ -79,12 +83,17 @@ function geoJson(world: World): { outline: string; cover: string } {
   const ring = (points: Point[]): number[][] => [...points, points[0]].map(position);
   const collection = (features: object[]): string => JSON.stringify({ type: 'FeatureCollection', features }) + '\n';
   return {
-    outline: collection([{ type: 'Feature', properties: { name: world.name }, geometry: { type: 'Polygon', coordinates: world.outline.map(ring) } }]),
+    outline: collection([
+      { type: 'Feature', properties: { name: world.name }, geometry: { type: 'Polygon', coordinates: world.outline.map(ring) } },
+    ]),
     cover: collection(
       world.cover.map((c) => ({
         type: 'Feature',
         properties: { kind: c.kind, cover: c.cover },
-        geometry: c.points.length === 1 ? { type: 'Point', coordinates: position(c.points[0]) } : { type: 'Polygon', coordinates: [ring(c.points)] },
+        geometry:
+          c.points.length === 1
+            ? { type: 'Point', coordinates: position(c.points[0]) }
+            : { type: 'Polygon', coordinates: [ring(c.points)] },
       })),
     ),
   };
@@ -96,7 +105,16 @@ export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder
   const random = new Random(seed * 104729 + 3);
   const climate = new Climate(seed, Date.UTC(2025, 0, 1), Date.UTC(2027, 11, 31));
   const fish = new FishWorld(world, climate);
-  const all: Record<RecordName, Row[]> = { soundings: survey(world, random.fork(1)), trips: [], conditions: [], profiles: [], track: [], stops: [], contacts: [], responses: [] };
+  const all: Record<RecordName, Row[]> = {
+    soundings: survey(world, random.fork(1)),
+    trips: [],
+    conditions: [],
+    profiles: [],
+    track: [],
+    stops: [],
+    contacts: [],
+    responses: [],
+  };
   const memory: Point[] = [];
   outings(trips, random.fork(2)).forEach(([start, end], k) => {
     const date = new Date(start).toISOString().slice(0, 10);
@@ -107,7 +125,19 @@ export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder
   const folder: Folder = new Map([
     [
       'water.json',
-      JSON.stringify({ name: world.name, kind: 'reservoir', datum: 'full level', altitude_m: 310, time_zone: ZONE, forage: ['vendace', 'smelt', 'roach'], rigs: [{ name: 'bow unit', beam_deg: 20, settings: ['clear water', 'deep'] }] }, null, 2) + '\n',
+      JSON.stringify(
+        {
+          name: world.name,
+          kind: 'reservoir',
+          datum: 'full level',
+          altitude_m: 310,
+          time_zone: ZONE,
+          forage: ['vendace', 'smelt', 'roach'],
+          rigs: [{ name: 'bow unit', beam_deg: 20, settings: ['clear water', 'deep'] }],
+        },
+        null,
+        2,
+      ) + '\n',
     ],
     ['outline.geojson', outline],
     ['cover.geojson', cover],

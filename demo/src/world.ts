@@ -38,7 +38,16 @@ export interface World {
   toLatLon(x: number, y: number): LatLon;
 }
 
-const NAMES = ['Ostrill Water', 'Quenlow Reservoir', 'Tharvick Mere', 'Oldrane Water', 'Sevrith Reservoir', 'Humbrel Water', 'Yarvane Mere', 'Wexhollow Water'];
+const NAMES = [
+  'Ostrill Water',
+  'Quenlow Reservoir',
+  'Tharvick Mere',
+  'Oldrane Water',
+  'Sevrith Reservoir',
+  'Humbrel Water',
+  'Yarvane Mere',
+  'Wexhollow Water',
+];
 
 interface Arm {
   at: number;
@@ -98,7 +107,11 @@ export function makeWorld(seed: number): World {
     let best = Math.exp(-(((y - line(x) - 40 * fine(x, 0)) / 26) ** 2));
     for (const arm of arms) {
       const dy = (y - line(arm.at)) * arm.side;
-      if (dy > 0 && dy < arm.length * 0.8) best = Math.max(best, 0.7 * Math.exp(-(((x - arm.at - arm.lean * dy - 90 * Math.sin((dy / arm.length) * 4 + arm.lean * 9)) / 18) ** 2)));
+      if (dy > 0 && dy < arm.length * 0.8)
+        best = Math.max(
+          best,
+          0.7 * Math.exp(-(((x - arm.at - arm.lean * dy - 90 * Math.sin((dy / arm.length) * 4 + arm.lean * 9)) / 18) ** 2)),
+        );
     }
     return best;
   };
@@ -198,7 +211,14 @@ function placeCover(world: World, random: Random): CoverThing[] {
     const p = spot((d, x, y) => d > 1.2 && d < 3.2 && world.hardness(x, y) < 0.5);
     if (!p) continue;
     const size = random.even(25, 70);
-    things.push({ kind: 'weed', cover: 'weed', points: Array.from({ length: 9 }, (_, i): Point => [p[0] + size * random.even(0.6, 1) * Math.cos((i * 2 * Math.PI) / 9), p[1] + size * random.even(0.6, 1) * Math.sin((i * 2 * Math.PI) / 9)]) });
+    things.push({
+      kind: 'weed',
+      cover: 'weed',
+      points: Array.from({ length: 9 }, (_, i): Point => [
+        p[0] + size * random.even(0.6, 1) * Math.cos((i * 2 * Math.PI) / 9),
+        p[1] + size * random.even(0.6, 1) * Math.sin((i * 2 * Math.PI) / 9),
+      ]),
+    });
   }
   return things;
 }

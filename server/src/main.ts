@@ -23,7 +23,11 @@ type Options = NonNullable<ParseArgsConfig['options']>;
 
 function words<O extends Options>(args: string[], options: O) {
   try {
-    return parseArgs({ args, options: { data: { type: 'string' }, ...options } as O & { data: { type: 'string' } }, allowPositionals: true });
+    return parseArgs({
+      args,
+      options: { data: { type: 'string' }, ...options } as O & { data: { type: 'string' } },
+      allowPositionals: true,
+    });
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
@@ -35,7 +39,12 @@ function given(value: string | boolean | undefined, name: string): string {
 }
 
 async function serve(args: string[], demo: boolean): Promise<void> {
-  const { values, positionals } = words(args, { port: { type: 'string' }, listen: { type: 'string' }, cert: { type: 'string' }, key: { type: 'string' } });
+  const { values, positionals } = words(args, {
+    port: { type: 'string' },
+    listen: { type: 'string' },
+    cert: { type: 'string' },
+    key: { type: 'string' },
+  });
   if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
   if (values.listen) throw new SetUpError('serve --listen is not there yet: for now the application serves this machine only');
   const port = values.port === undefined ? 4870 : Number(values.port);
@@ -47,7 +56,9 @@ async function importFiles(args: string[]): Promise<void> {
   const { values, positionals } = words(args, { water: { type: 'string' }, create: { type: 'boolean' }, update: { type: 'boolean' } });
   const water = given(values.water, 'water');
   if (!positionals.length) throw new UsageError('name at least one file, folder or ZIP');
-  await withContext(values.data, (context) => importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }));
+  await withContext(values.data, (context) =>
+    importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }),
+  );
 }
 
 async function forecast(args: string[]): Promise<void> {
@@ -62,11 +73,21 @@ async function forecast(args: string[]): Promise<void> {
   if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
   const at = readTime(given(values.at, 'at'));
   if (at.startsWith('!')) throw new UsageError(`--at "${values.at}" ${at.slice(1)}`);
-  const options = { water: given(values.water, 'water'), species: given(values.species, 'species'), at: new Date(at), conditions: values.conditions, profile: values.profile, out: given(values.out, 'out') };
+  const options = {
+    water: given(values.water, 'water'),
+    species: given(values.species, 'species'),
+    at: new Date(at),
+    conditions: values.conditions,
+    profile: values.profile,
+    out: given(values.out, 'out'),
+  };
   await withContext(values.data, (context) => forecastCommand(context, options));
 }
 
-async function withContext(data: string | undefined, work: (context: Awaited<ReturnType<typeof openContext>>) => Promise<void>): Promise<void> {
+async function withContext(
+  data: string | undefined,
+  work: (context: Awaited<ReturnType<typeof openContext>>) => Promise<void>,
+): Promise<void> {
   const context = await openContext(data ?? defaultData(false));
   let closed: Promise<void> | null = null;
   const close = (): Promise<void> => (closed ??= context.close());
@@ -102,7 +123,11 @@ async function main([verb, ...args]: string[]): Promise<void> {
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {
-  const expected = error instanceof SetUpError || error instanceof FormatError || error instanceof NoSuchWaterError || error instanceof UnknownSpeciesError;
+  const expected =
+    error instanceof SetUpError ||
+    error instanceof FormatError ||
+    error instanceof NoSuchWaterError ||
+    error instanceof UnknownSpeciesError;
   if (error instanceof UsageError) console.error(`${error.message}\n${USAGE}`);
   else console.error(expected ? (error as Error).message : error);
   process.exit(error instanceof UsageError ? 2 : 1);

@@ -23,14 +23,19 @@ const VIEWS = [
 ];
 
 /** Whether a key press belongs to a field and not to the application. */
-const typing = (event: KeyboardEvent): boolean => event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
+const typing = (event: KeyboardEvent): boolean =>
+  event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
 
 function Navigation({ onHelp }: { onHelp: () => void }) {
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
-  const item = 'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 border-transparent';
+  const item =
+    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 border-transparent';
   return (
-    <nav aria-label="Views" className="flex bg-surface max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line">
+    <nav
+      aria-label="Views"
+      className="flex bg-surface max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line"
+    >
       <div className="grid h-16 place-items-center max-md:hidden" title="Restless Shoal">
         <Mark />
       </div>
@@ -38,7 +43,9 @@ function Navigation({ onHelp }: { onHelp: () => void }) {
         <NavLink
           key={to}
           to={to}
-          className={({ isActive }) => `${item} ${isActive ? '!border-act font-bold !text-ink bg-[color-mix(in_srgb,var(--act)_10%,transparent)] max-md:shadow-[inset_0_3px_0_var(--act)]' : ''}`}
+          className={({ isActive }) =>
+            `${item} ${isActive ? '!border-act font-bold !text-ink bg-[color-mix(in_srgb,var(--act)_10%,transparent)] max-md:shadow-[inset_0_3px_0_var(--act)]' : ''}`
+          }
         >
           <Icon size={22} aria-hidden />
           {name}
@@ -119,7 +126,9 @@ function NoWater() {
     <div className="m-auto max-w-lg p-6">
       <h1 className="text-2xl font-bold">No water yet</h1>
       <p className="mt-2 text-mute">Bring in what you have logged: soundings, an outline, trips, as a folder of CSV and GeoJSON files.</p>
-      <pre className="mt-4 overflow-x-auto rounded-box border border-line bg-surface p-4 font-mono text-sm">./shoal import --water "My lake" --create FOLDER</pre>
+      <pre className="mt-4 overflow-x-auto rounded-box border border-line bg-surface p-4 font-mono text-sm">
+        ./shoal import --water "My lake" --create FOLDER
+      </pre>
       <p className="mt-2 text-mute">Then load this page again.</p>
     </div>
   );

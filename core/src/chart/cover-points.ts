@@ -44,6 +44,7 @@ function alongLine(line: Point[]): Point[] {
 function insideArea(rings: Point[][]): Point[] {
   const [x0, y0, x1, y1] = ringsBounds(rings);
   const out: Point[] = [...rings.flat()];
-  for (let y = y0 + STEP / 2; y < y1; y += STEP) for (let x = x0 + STEP / 2; x < x1; x += STEP) if (insideRings(rings, x, y)) out.push([x, y]);
+  for (let y = y0 + STEP / 2; y < y1; y += STEP)
+    for (let x = x0 + STEP / 2; x < x1; x += STEP) if (insideRings(rings, x, y)) out.push([x, y]);
   return out;
 }

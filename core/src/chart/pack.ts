@@ -30,7 +30,10 @@ export function packChart({ epsg, soundings, deepest, depth, hardness, cells }: 
 export function unpackChart(bytes: Uint8Array): Chart {
   const { header, parts } = unpackParts<Header>(bytes);
   const raster = (data: Float32Array): Raster => new Raster(...header.frame, data);
-  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[`cell ${name}`]])) as Pick<CellTable, (typeof CELL_COLUMNS)[number]>;
+  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[`cell ${name}`]])) as Pick<
+    CellTable,
+    (typeof CELL_COLUMNS)[number]
+  >;
   return {
     epsg: header.epsg,
     soundings: header.soundings,

@@ -16,7 +16,12 @@ export function windowMean(raster: Raster, radius: number): Raster {
   const out = raster.like();
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
-      const [i0, i1, j0, j1] = [Math.max(0, i - radius), Math.min(width, i + radius + 1), Math.max(0, j - radius), Math.min(height, j + radius + 1)];
+      const [i0, i1, j0, j1] = [
+        Math.max(0, i - radius),
+        Math.min(width, i + radius + 1),
+        Math.max(0, j - radius),
+        Math.min(height, j + radius + 1),
+      ];
       const corner = (table: ArrayLike<number>): number =>
         table[j1 * (width + 1) + i1] - table[j0 * (width + 1) + i1] - table[j1 * (width + 1) + i0] + table[j0 * (width + 1) + i0];
       const n = corner(count);

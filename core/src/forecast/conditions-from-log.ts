@@ -63,11 +63,14 @@ export function conditionsFromLog(readings: TimedReading[], at: Date, frame: Wat
   } else {
     const season = usualSurface(at, frame.latitude) - usualSurface(new Date(surfaceRead.at), frame.latitude);
     surface = Math.max(0, surfaceRead.value + (days(surfaceRead.at) > 2 ? season : 0));
-    if (days(surfaceRead.at) > 2) said.push(`surface temperature: read ${Math.round(days(surfaceRead.at))} days before, moved with the season`);
+    if (days(surfaceRead.at) > 2)
+      said.push(`surface temperature: read ${Math.round(days(surfaceRead.at))} days before, moved with the season`);
   }
   const secchi = latest(readings, until, (r) => r.secchi_m);
   if (!secchi) said.push('clarity: none read, 2 m assumed');
-  const wind = latest(readings, until, (r) => (r.wind_speed_ms != null && r.wind_from_deg != null ? { from: r.wind_from_deg, speed: r.wind_speed_ms } : null));
+  const wind = latest(readings, until, (r) =>
+    r.wind_speed_ms != null && r.wind_from_deg != null ? { from: r.wind_from_deg, speed: r.wind_speed_ms } : null,
+  );
   const windFresh = wind && days(wind.at) < 2 ? wind.value : null;
   if (!windFresh) said.push('wind: none read lately, calm assumed');
   return {
@@ -107,7 +110,9 @@ export function castBefore(casts: Cast[], at: Date): Cast | null {
 }
 
 /** Groups profile rows into casts, sorted by time. Casts that cannot be read are left out. */
-export function castsOf(rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[]): Cast[] {
+export function castsOf(
+  rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[],
+): Cast[] {
   const groups = new Map<string, typeof rows>();
   for (const row of rows) {
     const key = `${row.trip}\u0000${row.profile}`;

@@ -31,7 +31,10 @@ export type TermName =
 
 /** All that is needed to rebuild the columns of a fit for any cell and day. */
 export interface DesignSpec {
-  splines: Record<'depth' | 'depthCoarse' | 'temperature' | 'aboveThermocline' | 'light' | 'hardness' | 'positionNear' | 'positionWide' | 'slope', SplineSpec>;
+  splines: Record<
+    'depth' | 'depthCoarse' | 'temperature' | 'aboveThermocline' | 'light' | 'hardness' | 'positionNear' | 'positionWide' | 'slope',
+    SplineSpec
+  >;
   terms: Term[];
   columns: number;
   /** Centres of the place term, x0, y0, x1, y1 … m, on a square lattice. */
@@ -121,7 +124,9 @@ function placeCentres(cells: CellTable, looked: Iterable<number>): { centres: nu
 
 /** The design for a water: ranges from its chart, place centres from where it was looked at. */
 export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, surfaceRange: [number, number]): DesignSpec {
-  const depths = Array.from(cells.depth).filter((d) => !Number.isNaN(d)).sort((a, b) => a - b);
+  const depths = Array.from(cells.depth)
+    .filter((d) => !Number.isNaN(d))
+    .sort((a, b) => a - b);
   const deep = Math.max(4, depths[Math.floor(depths.length * 0.98)] ?? 10);
   const { centres, spacing } = placeCentres(cells, looked);
   const [t0, t1] = surfaceRange;
@@ -157,7 +162,10 @@ export class Design {
     for (const term of spec.terms) this.start[term.name] = term.start;
     this.reach = 2 * spec.spacing;
     for (let k = 0; k < spec.centres.length / 2; k++)
-      this.centreAt.set(this.lattice(Math.round(spec.centres[2 * k] / spec.spacing), Math.round(spec.centres[2 * k + 1] / spec.spacing)), k);
+      this.centreAt.set(
+        this.lattice(Math.round(spec.centres[2 * k] / spec.spacing), Math.round(spec.centres[2 * k + 1] / spec.spacing)),
+        k,
+      );
   }
 
   private lattice(i: number, j: number): number {

@@ -26,7 +26,11 @@ export function looksForFit(trips: Look[][], cells: CellTable, frame: WaterFrame
       let day = days.get(hour);
       if (!day) {
         const at = new Date((hour + 0.5) * HOUR);
-        day = dayFor(conditionsFromLog(readings, at, frame, SAME_OUTING).conditions, frame, castBefore(casts, new Date(at.getTime() + SAME_OUTING)));
+        day = dayFor(
+          conditionsFromLog(readings, at, frame, SAME_OUTING).conditions,
+          frame,
+          castBefore(casts, new Date(at.getTime() + SAME_OUTING)),
+        );
         days.set(hour, day);
       }
       out.push({ look, cell, trip, day });

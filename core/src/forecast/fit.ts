@@ -55,7 +55,9 @@ const LEAST_CONFIDENCE = 0.5;
 
 /** Whether a look saw the species, by name as profiles know it. */
 export function sawSpecies(look: Look, isSpecies: (name: string) => boolean): boolean {
-  return look.targets.some((t) => t.kind === 'fish' && t.species != null && isSpecies(t.species) && (t.confidence ?? 1) >= LEAST_CONFIDENCE);
+  return look.targets.some(
+    (t) => t.kind === 'fish' && t.species != null && isSpecies(t.species) && (t.confidence ?? 1) >= LEAST_CONFIDENCE,
+  );
 }
 
 const isBlank = (look: Look): boolean => look.kind === 'fish' && look.effort === 0;
@@ -130,14 +132,22 @@ const TIGHTEST: Record<string, number> = { place: 6 };
  * log does not support shrinks to the schools.
  * @param isSpecies whether a name in the log means this species
  */
-export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: FitLook[], isSpecies: (name: string) => boolean, options: FitOptions = {}): Model {
+export function fitModel(
+  species: SpeciesProfile,
+  cells: CellTable,
+  unsorted: FitLook[],
+  isSpecies: (name: string) => boolean,
+  options: FitOptions = {},
+): Model {
   const now = options.now ?? (() => 0);
   const started = now();
   // By place: neighbouring looks touch the same part of the information matrix. The order does not matter otherwise.
   const looks = [...unsorted].sort((a, b) => a.cell - b.cell || a.look.from - b.look.from);
   const trips = looks.reduce((most, l) => Math.max(most, l.trip + 1), 0);
   const surfaces = looks.map((l) => l.day.conditions.surface);
-  const range: [number, number] = surfaces.length ? [surfaces.reduce((a, b) => Math.min(a, b)), surfaces.reduce((a, b) => Math.max(a, b))] : [4, 24];
+  const range: [number, number] = surfaces.length
+    ? [surfaces.reduce((a, b) => Math.min(a, b)), surfaces.reduce((a, b) => Math.max(a, b))]
+    : [4, 24];
   const spec = makeDesign(cells, new Set(looks.map((l) => l.cell)), trips, range);
   const design = new Design(spec, cells);
   const dayCache = new Map<Day, DesignDay>();
@@ -192,7 +202,8 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Fi
   const inverse = invertFactor(settle(information(problem, beta, p), 10, 1e-6), p);
   const kept = p - trips;
   const covariance = new Float32Array(kept * kept);
-  for (let i = 0; i < kept; i++) for (let j = 0; j <= i; j++) covariance[i * kept + j] = covariance[j * kept + i] = inverseEntry(inverse, p, i, j);
+  for (let i = 0; i < kept; i++)
+    for (let j = 0; j <= i; j++) covariance[i * kept + j] = covariance[j * kept + i] = inverseEntry(inverse, p, i, j);
   const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
   return {
     species: species.name,
@@ -205,7 +216,10 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Fi
     stats: {
       looks: looks.length,
       trips,
-      contacts: looks.reduce((s, l) => s + l.look.targets.filter((t) => t.kind === 'fish' && t.species != null && isSpecies(t.species)).length, 0),
+      contacts: looks.reduce(
+        (s, l) => s + l.look.targets.filter((t) => t.kind === 'fish' && t.species != null && isSpecies(t.species)).length,
+        0,
+      ),
       from: looks.length ? looks.reduce((a, l) => Math.min(a, l.look.from), Infinity) : null,
       to: looks.length ? looks.reduce((a, l) => Math.max(a, l.look.to), -Infinity) : null,
       iterations,
@@ -214,7 +228,14 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Fi
   };
 }
 
-function fellnerSchall(term: { name: string; start: number; count: number }, penalty: Float64Array, lambda: number, beta: Float64Array, inverse: Float64Array, p: number): { next: number; freedom: number } {
+function fellnerSchall(
+  term: { name: string; start: number; count: number },
+  penalty: Float64Array,
+  lambda: number,
+  beta: Float64Array,
+  inverse: Float64Array,
+  p: number,
+): { next: number; freedom: number } {
   let trace = 0;
   let square = 0;
   const { start, count } = term;
@@ -284,7 +305,8 @@ function factorOf(info: Float64Array, { spec, penalties, lambda }: State): Float
   const hessian = Float64Array.from(info);
   for (let i = 0; i < EFFORT_KINDS.length; i++) hessian[i * p + i] += BASE_PRECISION;
   spec.terms.forEach((term, t) => {
-    for (let a = 0; a < term.count; a++) for (let b = 0; b <= a; b++) hessian[(term.start + a) * p + term.start + b] += lambda[t] * penalties[t][a * term.count + b];
+    for (let a = 0; a < term.count; a++)
+      for (let b = 0; b <= a; b++) hessian[(term.start + a) * p + term.start + b] += lambda[t] * penalties[t][a * term.count + b];
   });
   choleskyInPlace(hessian, p);
   return hessian;

@@ -36,7 +36,13 @@ function guesses(species: SpeciesProfile, day: DesignDay, bottom: number): numbe
   const { top, bottom: limit } = day.school.window;
   const floor = Math.min(bottom, Math.max(limit, top));
   const ceiling = Math.min(top, floor * 0.8);
-  const shares = { bottom: [0.9, 0.95, 1], 'near bottom': [0.65, 0.8, 0.9, 0.97], suspended: [0.3, 0.45, 0.6, 0.75], cover: [0.4, 0.6, 0.8, 0.9], surface: [0.05, 0.15, 0.3] }[species.place];
+  const shares = {
+    bottom: [0.9, 0.95, 1],
+    'near bottom': [0.65, 0.8, 0.9, 0.97],
+    suspended: [0.3, 0.45, 0.6, 0.75],
+    cover: [0.4, 0.6, 0.8, 0.9],
+    surface: [0.05, 0.15, 0.3],
+  }[species.place];
   return shares.map((s) => ceiling + (floor - ceiling) * s);
 }
 
@@ -45,7 +51,12 @@ function guesses(species: SpeciesProfile, day: DesignDay, bottom: number): numbe
  * Logged targets speak for like bottoms and temperatures (Gaussian weights): those near the bottom keep their
  * height over it, those high in the column keep their depth.
  */
-export function holdingTable(observations: HoldingObservation[], species: SpeciesProfile, day: DesignDay, deepest: number): { top: Float32Array; bottom: Float32Array } {
+export function holdingTable(
+  observations: HoldingObservation[],
+  species: SpeciesProfile,
+  day: DesignDay,
+  deepest: number,
+): { top: Float32Array; bottom: Float32Array } {
   const count = Math.ceil(deepest / HOLDING_STEP) + 2;
   const top = new Float32Array(count);
   const bottom = new Float32Array(count);

@@ -1,6 +1,14 @@
 /** The forecast: schools as prior, a fit on looks, a prediction for conditions, places with reasons. */
 export { dayFor, frameLength, type Conditions, type Day, type WaterFrame } from './conditions';
-export { conditionsFromLog, castBefore, castsOf, usualSurface, type TimedReading, type Cast, type LoggedConditions } from './conditions-from-log';
+export {
+  conditionsFromLog,
+  castBefore,
+  castsOf,
+  usualSurface,
+  type TimedReading,
+  type Cast,
+  type LoggedConditions,
+} from './conditions-from-log';
 export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, windBlown, type School } from './schools';
 export { fitModel, sawSpecies, logEffort, CancelledError, type Model, type FitLook, type ModelStats } from './fit';
 export { looksForFit } from './fit-looks';

@@ -92,7 +92,15 @@ export function placeName(cells: CellTable, i: number, thermocline: number | nul
 }
 
 /** The best places of a forecast, each with reasons for and against. @param tally looks and sightings by cell index */
-export function bestPlaces(model: Model, cells: CellTable, species: SpeciesProfile, day: Day, forecast: Forecast, tally: Map<number, { looked: number; saw: number }>, count = 10): Place[] {
+export function bestPlaces(
+  model: Model,
+  cells: CellTable,
+  species: SpeciesProfile,
+  day: Day,
+  forecast: Forecast,
+  tally: Map<number, { looked: number; saw: number }>,
+  count = 10,
+): Place[] {
   const today = designDay(species, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
   const mean = contributions.mean();

@@ -41,7 +41,13 @@ export function predict(model: Model, cells: CellTable, species: SpeciesProfile,
   const placePrecision = model.lambda.place;
   const row = new SparseRow();
   const n = cells.count;
-  const out: Forecast = { probability: new Float32Array(n), low: new Float32Array(n), high: new Float32Array(n), depthTop: new Float32Array(n), depthBottom: new Float32Array(n) };
+  const out: Forecast = {
+    probability: new Float32Array(n),
+    low: new Float32Array(n),
+    high: new Float32Array(n),
+    depthTop: new Float32Array(n),
+    depthBottom: new Float32Array(n),
+  };
   const holding = holdingTable(model.holding, species, today, day.maxDepth);
   for (let i = 0; i < n; i++) {
     const unheld = design.fill(row, i, today, 0, -1);

@@ -13,7 +13,16 @@ export interface Reason {
   words: string;
 }
 
-const OF_SCHOOL: Record<School, Factor> = { depth: 'depth', comfort: 'thermocline', bottom: 'bottom', structure: 'shape', cover: 'cover', bait: 'wind', quiet: 'quiet', known: 'shape' };
+const OF_SCHOOL: Record<School, Factor> = {
+  depth: 'depth',
+  comfort: 'thermocline',
+  bottom: 'bottom',
+  structure: 'shape',
+  cover: 'cover',
+  bait: 'wind',
+  quiet: 'quiet',
+  known: 'shape',
+};
 const OF_TERM: Partial<Record<TermName, Factor>> = {
   depth: 'depth',
   'depth by temperature': 'depth',
@@ -49,7 +58,8 @@ export class Contributions {
 
   of(cell: number): Float64Array {
     const out = new Float64Array(FACTORS.length);
-    for (const school of SCHOOLS) out[FACTORS.indexOf(OF_SCHOOL[school])] += SCHOOL_WEIGHTS[school] * schoolScore(school, this.day.school, this.design.cells, cell);
+    for (const school of SCHOOLS)
+      out[FACTORS.indexOf(OF_SCHOOL[school])] += SCHOOL_WEIGHTS[school] * schoolScore(school, this.day.school, this.design.cells, cell);
     this.design.fill(this.row, cell, this.day, 0, -1);
     for (let k = 0; k < this.row.n; k++) {
       const f = this.factorOf[this.row.index[k]];
@@ -79,10 +89,17 @@ function words(factor: Factor, good: boolean, cells: CellTable, i: number, day: 
   const depth = cells.depth[i];
   switch (factor) {
     case 'depth':
-      return good ? `${m(depth)} of water, where ${species} are looked for today` : depth < day.school.holding ? `shallow at ${m(depth)}` : `deep at ${m(depth)}`;
+      return good
+        ? `${m(depth)} of water, where ${species} are looked for today`
+        : depth < day.school.holding
+          ? `shallow at ${m(depth)}`
+          : `deep at ${m(depth)}`;
     case 'thermocline':
       if (day.thermocline == null) return good ? 'inside the depths that suit' : 'outside the depths that suit';
-      if (depth > day.thermocline + 1) return good ? `open water over ${m(depth)}, fish hang above the thermocline` : `bottom below the thermocline (${m(day.thermocline)})`;
+      if (depth > day.thermocline + 1)
+        return good
+          ? `open water over ${m(depth)}, fish hang above the thermocline`
+          : `bottom below the thermocline (${m(day.thermocline)})`;
       return good ? `just above the thermocline (${m(day.thermocline)})` : `well above the thermocline (${m(day.thermocline)})`;
     case 'bottom': {
       const edge = cells.edgeDistance[i] < 40;
@@ -116,7 +133,14 @@ function words(factor: Factor, good: boolean, cells: CellTable, i: number, day: 
 }
 
 /** The factors that matter at a cell, strongest first; effects under 0.05 are left out. */
-export function reasonsFor(contributions: Contributions, mean: Float64Array, cells: CellTable, i: number, day: DesignDay, species: string): Reason[] {
+export function reasonsFor(
+  contributions: Contributions,
+  mean: Float64Array,
+  cells: CellTable,
+  i: number,
+  day: DesignDay,
+  species: string,
+): Reason[] {
   const own = contributions.of(i);
   return FACTORS.map((factor, f): Reason => {
     const effect = own[f] - mean[f];

@@ -17,7 +17,16 @@ export const SCHOOL_NAMES: Record<School, string> = {
 };
 
 /** What each school counts for in the prior, before any log. */
-export const SCHOOL_WEIGHTS: Record<School, number> = { depth: 0.6, comfort: 0.5, bottom: 0.4, structure: 0.4, cover: 0.4, bait: 0.3, quiet: 0.1, known: 0.1 };
+export const SCHOOL_WEIGHTS: Record<School, number> = {
+  depth: 0.6,
+  comfort: 0.5,
+  bottom: 0.4,
+  structure: 0.4,
+  cover: 0.4,
+  bait: 0.3,
+  quiet: 0.1,
+  known: 0.1,
+};
 
 /** What the schools need of a species on a day; computed once, not per cell. */
 export interface SchoolDay {
@@ -30,7 +39,12 @@ export interface SchoolDay {
 }
 
 export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
-  const window = depthWindow(species, { column: day.column, secchi: day.conditions.secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight });
+  const window = depthWindow(species, {
+    column: day.column,
+    secchi: day.conditions.secchi,
+    maxDepth: day.maxDepth,
+    sunHeight: day.sunHeight,
+  });
   return {
     species,
     window,
@@ -84,7 +98,9 @@ const score: Record<School, (d: SchoolDay, cells: CellTable, i: number) => numbe
     return (2 * d.species.drawnTo.hard * (hard - 0.4) + 0.6 * d.species.drawnTo.hard * edge) * 1.2;
   },
   structure: (d, cells, i) =>
-    atDepth(d, cells.depth[i]) * clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + 5 * known(cells.slope[i], 0), -1, 2) - 0.1,
+    atDepth(d, cells.depth[i]) *
+      clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + 5 * known(cells.slope[i], 0), -1, 2) -
+    0.1,
   cover: (d, cells, i) => {
     const wood = Math.exp(-cells.woodDistance[i] / 25);
     const weed = Math.exp(-cells.weedDistance[i] / 25);

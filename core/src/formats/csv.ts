@@ -118,5 +118,9 @@ function splitQuoted(text: string, separator: string): string[] {
 
 /** One CSV line; fields with separators, quotes or line breaks are quoted. Null is empty. */
 export function csvLine(values: (string | number | null | undefined)[]): string {
-  return values.map((v) => (v == null ? '' : typeof v === 'number' ? String(v) : /[",;\t\r\n]|^\s|\s$/.test(v) ? `"${v.replaceAll('"', '""')}"` : v)).join(',') + '\n';
+  return (
+    values
+      .map((v) => (v == null ? '' : typeof v === 'number' ? String(v) : /[",;\t\r\n]|^\s|\s$/.test(v) ? `"${v.replaceAll('"', '""')}"` : v))
+      .join(',') + '\n'
+  );
 }

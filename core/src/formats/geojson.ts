@@ -14,7 +14,8 @@ export function readGeoJson(text: string, file: string): Feature[] {
   const json = value as { type?: string; features?: unknown; geometry?: unknown };
   if (json?.type === 'FeatureCollection' && Array.isArray(json.features)) return json.features as Feature[];
   if (json?.type === 'Feature' && json.geometry) return [json as Feature];
-  if (typeof json?.type === 'string' && ('coordinates' in json || 'geometries' in json)) return [{ type: 'Feature', properties: {}, geometry: json as unknown as Geometry }];
+  if (typeof json?.type === 'string' && ('coordinates' in json || 'geometries' in json))
+    return [{ type: 'Feature', properties: {}, geometry: json as unknown as Geometry }];
   throw new FormatError(`${file}: is JSON but not GeoJSON`);
 }
 
@@ -25,7 +26,8 @@ export function readOutline(text: string, file: string): Geometry {
     .filter((g): g is Geometry => g != null && /Polygon|LineString|Collection/.test(g.type));
   if (!geometries.length) throw new FormatError(`${file}: holds no Polygon, MultiPolygon or closing line`);
   if (geometries.length === 1) return geometries[0];
-  if (geometries.every((g) => g.type === 'LineString')) return { type: 'MultiLineString', coordinates: geometries.map((g) => (g as { coordinates: number[][] }).coordinates) };
+  if (geometries.every((g) => g.type === 'LineString'))
+    return { type: 'MultiLineString', coordinates: geometries.map((g) => (g as { coordinates: number[][] }).coordinates) };
   return { type: 'GeometryCollection', geometries };
 }
 
@@ -38,11 +40,17 @@ export function readCover(text: string, file: string, report: FileReport): Cover
     report.read++;
     const kind = String(feature.properties?.kind ?? '').toLowerCase();
     if (!feature.geometry) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has no geometry` });
-    else if (!KINDS.includes(kind)) addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${KINDS.join(', ')}` });
-    else if (!possible(feature.geometry)) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has an impossible position` });
+    else if (!KINDS.includes(kind))
+      addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${KINDS.join(', ')}` });
+    else if (!possible(feature.geometry))
+      addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has an impossible position` });
     else {
       report.used++;
-      out.push({ kind, cover: feature.properties?.cover != null ? String(feature.properties.cover).toLowerCase() : null, geometry: feature.geometry });
+      out.push({
+        kind,
+        cover: feature.properties?.cover != null ? String(feature.properties.cover).toLowerCase() : null,
+        geometry: feature.geometry,
+      });
     }
   });
   return out;
@@ -51,5 +59,7 @@ export function readCover(text: string, file: string, report: FileReport): Cover
 function possible(geometry: Geometry): boolean {
   const check = (c: unknown): boolean =>
     Array.isArray(c) && (typeof c[0] === 'number' ? Math.abs(c[0]) <= 180 && Math.abs(Number(c[1])) <= 90 : c.length > 0 && c.every(check));
-  return geometry.type === 'GeometryCollection' ? geometry.geometries.every(possible) : check((geometry as { coordinates: unknown }).coordinates);
+  return geometry.type === 'GeometryCollection'
+    ? geometry.geometries.every(possible)
+    : check((geometry as { coordinates: unknown }).coordinates);
 }

@@ -1,6 +1,15 @@
 /** Open formats: readers and writers, streaming, tolerant, exact about what they skip. */
 export { csvRows, csvLine, FormatError, type CsvRow } from './csv';
-export { readRecord, emptyReport, addFinding, emptyFindings, type FileReport, type Finding, type FindingList, type PlacedRow } from './record-reader';
+export {
+  readRecord,
+  emptyReport,
+  addFinding,
+  emptyFindings,
+  type FileReport,
+  type Finding,
+  type FindingList,
+  type PlacedRow,
+} from './record-reader';
 export { readGeoJson, readOutline, readCover } from './geojson';
 export { readWaterFile, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';

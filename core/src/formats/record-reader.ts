@@ -55,7 +55,12 @@ interface Column {
 
 function readHeader(record: RecordName, header: string[], report: FileReport): Column[] {
   const fields = records[record] as Fields;
-  const names = header.map((h) => h.trim().toLowerCase().replace(/^\ufeff/, ''));
+  const names = header.map((h) =>
+    h
+      .trim()
+      .toLowerCase()
+      .replace(/^\ufeff/, ''),
+  );
   const columns: Column[] = [];
   names.forEach((name, at) => {
     if (name in fields) {
@@ -63,9 +68,13 @@ function readHeader(record: RecordName, header: string[], report: FileReport): C
       columns.push({ name, field: fields[name], at });
     } else if (name !== '') report.unknownColumns.push(name);
   });
-  if (!columns.length) throw new FormatError(`${report.file}: line 1: no column of ${record}.csv is known; expected ${Object.keys(fields).join(', ')}`);
+  if (!columns.length)
+    throw new FormatError(`${report.file}: line 1: no column of ${record}.csv is known; expected ${Object.keys(fields).join(', ')}`);
   const missing = Object.keys(fields).filter((name) => fields[name].needed && !columns.some((c) => c.name === name));
-  if (missing.length) throw new FormatError(`${report.file}: line 1: the needed column${missing.length > 1 ? 's' : ''} ${missing.join(', ')} ${missing.length > 1 ? 'are' : 'is'} missing`);
+  if (missing.length)
+    throw new FormatError(
+      `${report.file}: line 1: the needed column${missing.length > 1 ? 's' : ''} ${missing.join(', ')} ${missing.length > 1 ? 'are' : 'is'} missing`,
+    );
   return columns;
 }
 
@@ -74,7 +83,11 @@ function readHeader(record: RecordName, header: string[], report: FileReport): C
  * @param report is filled as the file is read
  * @throws FormatError when the header or the file as a whole cannot be read
  */
-export async function* readRecord(record: RecordName, bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>, report: FileReport): AsyncGenerator<PlacedRow[]> {
+export async function* readRecord(
+  record: RecordName,
+  bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
+  report: FileReport,
+): AsyncGenerator<PlacedRow[]> {
   let columns: Column[] | null = null;
   let width = 0;
   let commaDecimals = false;
@@ -97,7 +110,15 @@ export async function* readRecord(record: RecordName, bytes: AsyncIterable<Uint8
   if (!columns) throw new FormatError(`${report.file}: is empty; the first line must name the columns`);
 }
 
-function readRow(record: RecordName, columns: Column[], width: number, line: number, fields: string[], report: FileReport, commaDecimals: boolean): Row | null {
+function readRow(
+  record: RecordName,
+  columns: Column[],
+  width: number,
+  line: number,
+  fields: string[],
+  report: FileReport,
+  commaDecimals: boolean,
+): Row | null {
   if (fields.length > width && fields.slice(width).some((f) => f.trim() !== '')) {
     addFinding(report.bad, { line, column: '', reason: `has ${fields.length} fields where the header has ${width}` });
     return null;

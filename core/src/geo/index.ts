@@ -1,7 +1,17 @@
 /** Positions (WGS 84 degrees), distances, the water's metric grid (UTM), polygons and rasters. */
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { metricPlane, utmZone, utmEpsg, type MetricPlane, type Point } from './plane';
-export { outlineToRings, ringsArea, insideRings, ringsBounds, ringsCentroid, linesToRings, type Rings, type OutlineGeometry, OutlineError } from './outline';
+export {
+  outlineToRings,
+  ringsArea,
+  insideRings,
+  ringsBounds,
+  ringsCentroid,
+  linesToRings,
+  type Rings,
+  type OutlineGeometry,
+  OutlineError,
+} from './outline';
 export { Raster, CELL, cellKey, cellOf, cellCentre, parseCellKey } from './raster';
 export { unionArea, patch, mayOverlap, type Patch } from './union-area';
 export { WaterCells } from './water-cells';

@@ -17,7 +17,7 @@ export function linesToRings(lines: Position[][]): Position[][] {
   const rings: Position[][] = [];
   while (open.length) {
     const ring = open.shift()!;
-    for (let joined = true; joined && !samePosition(ring[0], ring[ring.length - 1]); ) {
+    for (let joined = true; joined && !samePosition(ring[0], ring[ring.length - 1]);) {
       joined = false;
       for (let i = 0; i < open.length; i++) {
         const tail = ring[ring.length - 1];

@@ -15,8 +15,7 @@ export interface MetricPlane {
 export const utmZone = (longitude: number): number => Math.min(60, Math.max(1, Math.floor((longitude + 180) / 6) + 1));
 
 /** EPSG code of the UTM zone of a position: 326zz north of the equator, 327zz south. */
-export const utmEpsg = (position: LatLon): number =>
-  (position.latitude >= 0 ? 32600 : 32700) + utmZone(position.longitude);
+export const utmEpsg = (position: LatLon): number => (position.latitude >= 0 ? 32600 : 32700) + utmZone(position.longitude);
 
 const planes = new Map<number, MetricPlane>();
 
@@ -26,8 +25,7 @@ export function metricPlane(epsg: number): MetricPlane {
   if (known) return known;
   const zone = epsg % 100;
   const south = Math.floor(epsg / 100) === 327;
-  if (!(south || Math.floor(epsg / 100) === 326) || zone < 1 || zone > 60)
-    throw new RangeError(`EPSG ${epsg} is not a UTM zone on WGS 84`);
+  if (!(south || Math.floor(epsg / 100) === 326) || zone < 1 || zone > 60) throw new RangeError(`EPSG ${epsg} is not a UTM zone on WGS 84`);
   const transform = proj4('EPSG:4326', `+proj=utm +zone=${zone}${south ? ' +south' : ''} +datum=WGS84 +units=m +no_defs`);
   const plane: MetricPlane = {
     epsg,

@@ -47,10 +47,7 @@ export class Raster {
   }
 
   centre(index: number): [x: number, y: number] {
-    return [
-      this.x0 + ((index % this.width) + 0.5) * this.size,
-      this.y0 + (Math.floor(index / this.width) + 0.5) * this.size,
-    ];
+    return [this.x0 + ((index % this.width) + 0.5) * this.size, this.y0 + (Math.floor(index / this.width) + 0.5) * this.size];
   }
 
   /** An empty raster of the same frame. */

@@ -12,9 +12,7 @@ const degrees = (rad: number): number => (rad * 180) / Math.PI;
 export function distance(a: LatLon, b: LatLon): number {
   const dLat = radians(b.latitude - a.latitude);
   const dLon = radians(b.longitude - a.longitude);
-  const h =
-    Math.sin(dLat / 2) ** 2 +
-    Math.cos(radians(a.latitude)) * Math.cos(radians(b.latitude)) * Math.sin(dLon / 2) ** 2;
+  const h = Math.sin(dLat / 2) ** 2 + Math.cos(radians(a.latitude)) * Math.cos(radians(b.latitude)) * Math.sin(dLon / 2) ** 2;
   return 2 * EARTH_RADIUS * Math.asin(Math.min(1, Math.sqrt(h)));
 }
 
@@ -35,7 +33,6 @@ export function destination(from: LatLon, bearingDegrees: number, metres: number
   const lat1 = radians(from.latitude);
   const lat2 = Math.asin(Math.sin(lat1) * Math.cos(d) + Math.cos(lat1) * Math.sin(d) * Math.cos(t));
   const lon2 =
-    radians(from.longitude) +
-    Math.atan2(Math.sin(t) * Math.sin(d) * Math.cos(lat1), Math.cos(d) - Math.sin(lat1) * Math.sin(lat2));
+    radians(from.longitude) + Math.atan2(Math.sin(t) * Math.sin(d) * Math.cos(lat1), Math.cos(d) - Math.sin(lat1) * Math.sin(lat2));
   return { latitude: degrees(lat2), longitude: ((degrees(lon2) + 540) % 360) - 180 };
 }

@@ -2,6 +2,15 @@
 export { waterDensity } from './density';
 export { oxygenSaturation } from './oxygen';
 export { attenuation, lightAt, onePercentDepth, sunHeight } from './light';
-export { tidyProfile, findThermocline, temperatureAt, oxygenAt, ProfileError, type ProfileSample, type WaterColumn, type Thermocline } from './profile';
+export {
+  tidyProfile,
+  findThermocline,
+  temperatureAt,
+  oxygenAt,
+  ProfileError,
+  type ProfileSample,
+  type WaterColumn,
+  type Thermocline,
+} from './profile';
 export { columnFor, oxygenHoldsTo, seasonDay, settledThermocline, type ColumnInputs } from './model-column';
 export { waveHeight, fetchAt } from './waves';

@@ -77,7 +77,9 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
     return lowest + (surface - lowest) / (1 + Math.exp((2.2 * (z - middle)) / half));
   };
   const isLayered = stratified && !cooling;
-  const line: Thermocline | null = isLayered ? { depth: middle, top: Math.max(0, middle - half), bottom: Math.min(maxDepth, middle + half) } : null;
+  const line: Thermocline | null = isLayered
+    ? { depth: middle, top: Math.max(0, middle - half), bottom: Math.min(maxDepth, middle + half) }
+    : null;
   // Oxygen that the sealed lower layer loses, mg/l a day: the dirtier the water, the more there is to rot.
   const sealedDays = isLayered ? Math.max(0, day - 135) : 0;
   const loss = Math.min(0.2, Math.max(0.02, 0.25 / inputs.secchi));
@@ -92,7 +94,10 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
     for (const s of samples) {
       const z = (s.depth * castLine.depth) / line!.depth;
       const known = tidy.filter((c) => c.oxygen != null);
-      const value = temperatureAt(known.map((c) => ({ depth: c.depth, temperature: c.oxygen as number })), z);
+      const value = temperatureAt(
+        known.map((c) => ({ depth: c.depth, temperature: c.oxygen as number })),
+        z,
+      );
       s.oxygen = Math.max(0, trust * value + (1 - trust) * (s.oxygen ?? 0));
     }
   }

@@ -8,7 +8,11 @@
 export function oxygenSaturation(celsius: number, altitude = 0, salinity = 0): number {
   const t = celsius + 273.15;
   const atSeaLevel = Math.exp(
-    -139.34411 + 1.575701e5 / t - 6.642308e7 / t ** 2 + 1.2438e10 / t ** 3 - 8.621949e11 / t ** 4 -
+    -139.34411 +
+      1.575701e5 / t -
+      6.642308e7 / t ** 2 +
+      1.2438e10 / t ** 3 -
+      8.621949e11 / t ** 4 -
       salinity * (1.7674e-2 - 10.754 / t + 2140.7 / t ** 2),
   );
   if (altitude === 0) return atSeaLevel;

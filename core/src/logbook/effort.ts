@@ -48,7 +48,11 @@ function cap(x: number, y: number, radius: number, start: number): Point[] {
   });
 }
 
-function sides(fix: Fix, depthAt: (x: number, y: number) => number, beam: number): { port: number; starboard: number; cone: boolean } | null {
+function sides(
+  fix: Fix,
+  depthAt: (x: number, y: number) => number,
+  beam: number,
+): { port: number; starboard: number; cone: boolean } | null {
   if (fix.port != null || fix.starboard != null) {
     return { port: fix.port ?? 0, starboard: fix.starboard ?? 0, cone: false };
   }

@@ -15,8 +15,20 @@ export type Field<T = unknown, Needed extends boolean = boolean> = {
 type NumberLimits = { least: number; most: number; whole?: boolean };
 
 export const text = (what: string, longest = 200): Field<string, false> => ({ type: 'text', longest, needed: false, what });
-export const choice = <const O extends readonly string[]>(what: string, options: O): Field<O[number], false> => ({ type: 'choice', options, needed: false, what });
-export const number = (what: string, { least, most, whole = false }: NumberLimits): Field<number, false> => ({ type: 'number', least, most, whole, needed: false, what });
+export const choice = <const O extends readonly string[]>(what: string, options: O): Field<O[number], false> => ({
+  type: 'choice',
+  options,
+  needed: false,
+  what,
+});
+export const number = (what: string, { least, most, whole = false }: NumberLimits): Field<number, false> => ({
+  type: 'number',
+  least,
+  most,
+  whole,
+  needed: false,
+  what,
+});
 export const time = (what: string): Field<string, false> => ({ type: 'time', needed: false, what });
 export const needed = <T>(field: Field<T>): Field<T, true> => ({ ...field, needed: true }) as Field<T, true>;
 
@@ -73,7 +85,8 @@ export function readField(field: Field, raw: string): { value: string | number |
 }
 
 function checkNumber(field: Field & { type: 'number' }, n: number): { value: number } | { refused: string } {
-  if (!Number.isFinite(n) || n < field.least || n > field.most) return { refused: `${n} is impossible: it must be from ${field.least} to ${field.most}` };
+  if (!Number.isFinite(n) || n < field.least || n > field.most)
+    return { refused: `${n} is impossible: it must be from ${field.least} to ${field.most}` };
   if (field.whole && !Number.isInteger(n)) return { refused: `${n} is not a whole number` };
   return { value: n };
 }

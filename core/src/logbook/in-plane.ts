@@ -3,7 +3,10 @@ import type { Contact, Response, Stop, TrackFix } from './records';
 import type { TripInPlane } from './looks';
 
 /** Projects a trip's rows on to the water's metric plane, sorted by time. Contacts without a key get one from their place in the list. */
-export function tripInPlane(plane: MetricPlane, rows: { track: TrackFix[]; stops: Stop[]; contacts: Contact[]; responses: Response[] }): TripInPlane {
+export function tripInPlane(
+  plane: MetricPlane,
+  rows: { track: TrackFix[]; stops: Stop[]; contacts: Contact[]; responses: Response[] },
+): TripInPlane {
   return {
     fixes: rows.track
       .map((f) => {

@@ -115,15 +115,15 @@ function stopCounts(stop: StopInPlane, trip: TripInPlane): boolean {
   const outcome = stop.row.outcome;
   if (outcome === 'unfishable') return false;
   if (outcome == null || outcome === 'nothing') return true;
-  return (
-    trip.responses.some((r) => r.row.stop === stop.row.stop) ||
-    trip.sightings.some((s) => atStop(s, stop))
-  );
+  return trip.responses.some((r) => r.row.stop === stop.row.stop) || trip.sightings.some((s) => atStop(s, stop));
 }
 
 const atStop = (s: Sighting, stop: StopInPlane): boolean =>
   s.row.stop === stop.row.stop ||
-  (s.row.stop == null && s.at >= stop.from && s.at <= stop.to && Math.hypot(s.x - stop.x, s.y - stop.y) <= (stop.row.radius_m ?? DEFAULT_RADIUS) + CELL);
+  (s.row.stop == null &&
+    s.at >= stop.from &&
+    s.at <= stop.to &&
+    Math.hypot(s.x - stop.x, s.y - stop.y) <= (stop.row.radius_m ?? DEFAULT_RADIUS) + CELL);
 
 function gather(trip: TripInPlane, cells: WaterCells, options: LookOptions): Map<number, Piece[]> {
   const pieces = new Map<number, Piece[]>();
@@ -192,7 +192,14 @@ export function deriveLooks(trip: TripInPlane, cells: WaterCells, options: LookO
       for (const kind of ['scan', 'fish', 'troll'] as const) {
         const own = visit.filter((p) => p.kind === kind);
         if (!own.length) continue;
-        const area = kind === 'scan' ? unionArea(own.map((p) => p.patch!), boxOf(key), cells.shoreOf(key)) : own.reduce((s, p) => s + (p.area ?? 0), 0);
+        const area =
+          kind === 'scan'
+            ? unionArea(
+                own.map((p) => p.patch!),
+                boxOf(key),
+                cells.shoreOf(key),
+              )
+            : own.reduce((s, p) => s + (p.area ?? 0), 0);
         if (kind === 'scan' && area < 0.01) continue;
         here.push({
           column,
@@ -217,7 +224,9 @@ function placeTargets(trip: TripInPlane, byCell: Map<number, { looks: Look[]; pi
   const outside: string[] = [];
   const targets = joinTargets(trip.sightings);
   const hooked = new Map<string, string>();
-  for (const r of trip.responses) if (r.row.contact && r.row.species && (r.row.response === 'landed' || r.row.response === 'lost')) hooked.set(r.row.contact, r.row.species);
+  for (const r of trip.responses)
+    if (r.row.contact && r.row.species && (r.row.response === 'landed' || r.row.response === 'lost'))
+      hooked.set(r.row.contact, r.row.species);
   for (const target of targets) {
     // A fish in the hand names the target it came from.
     const caught = target.sightings.map((s) => hooked.get(s.id)).find((s) => s != null);
@@ -291,7 +300,9 @@ function addUnmarkedCatches(trip: TripInPlane, byCell: Map<number, { looks: Look
     const stop = trip.stops.find((s) => s.row.stop === key);
     if (!stop || done.has(`${key} ${species}`)) continue;
     done.add(`${key} ${species}`);
-    const look = byCell.get(cellKey(...cellOf(stop.x, stop.y)))?.looks.find((l) => l.kind === 'fish' && l.from <= stop.to && l.to >= stop.from);
+    const look = byCell
+      .get(cellKey(...cellOf(stop.x, stop.y)))
+      ?.looks.find((l) => l.kind === 'fish' && l.from <= stop.to && l.to >= stop.from);
     if (!look || look.targets.some((t) => t.species === species)) continue;
     const landed = r.row.response === 'landed';
     look.targets.push({

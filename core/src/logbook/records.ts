@@ -185,7 +185,12 @@ export function naturalKey(record: RecordName, row: Row): string[] {
 
 /** What no single field shows: times and depths out of order. Null when the row is possible. */
 export function rowContradiction(record: RecordName, row: Row): { column: string; reason: string } | null {
-  if ((record === 'trips' || record === 'stops') && row.start != null && row.end != null && Date.parse(String(row.end)) < Date.parse(String(row.start)))
+  if (
+    (record === 'trips' || record === 'stops') &&
+    row.start != null &&
+    row.end != null &&
+    Date.parse(String(row.end)) < Date.parse(String(row.start))
+  )
     return { column: 'end', reason: 'is before start' };
   if (record === 'contacts' && row.top_m != null && row.bottom_m != null && Number(row.bottom_m) < Number(row.top_m))
     return { column: 'bottom_m', reason: `${row.bottom_m} lies above top_m ${row.top_m}: depths are positive down` };
@@ -197,7 +202,10 @@ export function rowOddity(record: RecordName, row: Row): { column: string; reaso
   if (record === 'contacts' && row.water_depth_m != null) {
     const deepest = row.bottom_m ?? row.top_m;
     if (deepest != null && Number(deepest) > Number(row.water_depth_m) + 0.05)
-      return { column: row.bottom_m != null ? 'bottom_m' : 'top_m', reason: `${deepest} m is deeper than the water there (${row.water_depth_m} m)` };
+      return {
+        column: row.bottom_m != null ? 'bottom_m' : 'top_m',
+        reason: `${deepest} m is deeper than the water there (${row.water_depth_m} m)`,
+      };
   }
   return null;
 }

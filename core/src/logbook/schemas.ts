@@ -7,7 +7,10 @@ function fieldSchema(field: Field): Schema {
     case 'text':
       return string().strict().typeError('must be text').max(field.longest, `is longer than ${field.longest} characters`);
     case 'choice':
-      return string().strict().typeError('must be text').oneOf([...field.options, null] as string[], `must be one of ${field.options.join(', ')}`);
+      return string()
+        .strict()
+        .typeError('must be text')
+        .oneOf([...field.options, null] as string[], `must be one of ${field.options.join(', ')}`);
     case 'number': {
       const limits = `is impossible: it must be from ${field.least} to ${field.most}`;
       const base = number().strict().typeError('must be a number').min(field.least, limits).max(field.most, limits);
@@ -28,11 +31,17 @@ function shape(fields: Fields, leaveOut: string[] = [], optional: string[] = [])
       const schema = fieldSchema(field);
       return [name, field.needed && !optional.includes(name) ? schema.required('is missing').nonNullable('is missing') : schema.nullable()];
     });
-  return object(Object.fromEntries(entries)).noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`).strict();
+  return object(Object.fromEntries(entries))
+    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+    .strict();
 }
 
 /** A time-ordered UUID made by the client. */
-const uuid = (): Schema => string().strict().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i, 'is not a UUID').required('is missing');
+const uuid = (): Schema =>
+  string()
+    .strict()
+    .matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i, 'is not a UUID')
+    .required('is missing');
 
 function recordSchema(record: RecordName, leaveOut: string[] = [], optional: string[] = []): AnyObjectSchema {
   return shape(records[record] as Fields, leaveOut, optional).test('consistent', '', (row, context) => {
@@ -51,10 +60,22 @@ export const schemas = {
   contact: recordSchema('contacts', ['trip']),
   response: recordSchema('responses', ['trip']),
   sounding: recordSchema('soundings'),
-  fixes: array().strict().typeError('must be a list').of(recordSchema('track', ['trip'])).min(1, 'is empty').max(5000, 'holds more than 5000').required('is missing'),
+  fixes: array()
+    .strict()
+    .typeError('must be a list')
+    .of(recordSchema('track', ['trip']))
+    .min(1, 'is empty')
+    .max(5000, 'holds more than 5000')
+    .required('is missing'),
   id: uuid(),
   water: object({
-    name: string().strict().typeError('must be text').trim().min(1, 'is missing').max(120, 'is longer than 120 characters').required('is missing'),
+    name: string()
+      .strict()
+      .typeError('must be text')
+      .trim()
+      .min(1, 'is missing')
+      .max(120, 'is longer than 120 characters')
+      .required('is missing'),
     kind: string().strict().nullable().max(60),
     datum: string().strict().nullable().max(120),
     altitude_m: number().strict().typeError('must be a number').min(-450, 'is impossible').max(6500, 'is impossible').nullable(),

@@ -47,7 +47,12 @@ export function joinTargets(sightings: Sighting[]): Target[] {
     if (group) group.push(s);
     else groups.set(r, [s]);
   }
-  return [...groups.entries()].map(([id, group]) => targetOf(id, group.sort((a, b) => a.at - b.at)));
+  return [...groups.entries()].map(([id, group]) =>
+    targetOf(
+      id,
+      group.sort((a, b) => a.at - b.at),
+    ),
+  );
 }
 
 function targetOf(id: string, sightings: Sighting[]): Target {

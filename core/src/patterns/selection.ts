@@ -61,7 +61,19 @@ export function selection(looks: ClassedLook[], options: SelectionOptions): Sele
     else byTrip.set(look.trip, [look]);
   }
   const tallies: TripTally[] = [];
-  const out: SelectionClass[] = Array.from({ length: k }, (_, c) => ({ class: c, looks: 0, trips: 0, effort: 0, used: 0, expected: 0, ratio: NaN, jacobs: NaN, low: NaN, high: NaN, rate: NaN }));
+  const out: SelectionClass[] = Array.from({ length: k }, (_, c) => ({
+    class: c,
+    looks: 0,
+    trips: 0,
+    effort: 0,
+    used: 0,
+    expected: 0,
+    ratio: NaN,
+    jacobs: NaN,
+    low: NaN,
+    high: NaN,
+    rate: NaN,
+  }));
   for (const trip of byTrip.values()) {
     const used = new Float64Array(k);
     const effort = new Float64Array(k);
@@ -104,7 +116,12 @@ function sum(tallies: TripTally[], k: number): TripTally {
   return total;
 }
 
-function intervals(out: SelectionClass[], tallies: TripTally[], k: number, { interval = 0.9, resamples = 400, seed = 1 }: SelectionOptions): void {
+function intervals(
+  out: SelectionClass[],
+  tallies: TripTally[],
+  k: number,
+  { interval = 0.9, resamples = 400, seed = 1 }: SelectionOptions,
+): void {
   if (tallies.length < 3) return;
   const random = seeded(seed);
   const draws: number[][] = Array.from({ length: k }, () => []);

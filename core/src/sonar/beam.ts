@@ -17,8 +17,7 @@ export function sideScanDistance(range: number, height: number, above = 0): numb
 }
 
 /** Height over the bottom of a fish whose shadow lies apart, m: H·(1 − Rfish/Rshadow). */
-export const heightFromShadow = (height: number, fishRange: number, shadowRange: number): number =>
-  height * (1 - fishRange / shadowRange);
+export const heightFromShadow = (height: number, fishRange: number, shadowRange: number): number => height * (1 - fishRange / shadowRange);
 
 /** Height of an object standing on the bottom, m: H·Ls/(R + Ls). */
 export const objectHeight = (height: number, range: number, shadowLength: number): number =>

@@ -19,7 +19,13 @@ export interface BoatState {
  * @param ahead metres ahead (+) or astern (−) of the transducer @param starboard metres to starboard (+) or port (−)
  * @param offset transducer relative to the antenna @param delay seconds between the echo and the touch
  */
-export function placeTarget(boat: BoatState, ahead: number, starboard: number, offset: RigOffset = { forward: 0, starboard: 0 }, delay = 0): LatLon {
+export function placeTarget(
+  boat: BoatState,
+  ahead: number,
+  starboard: number,
+  offset: RigOffset = { forward: 0, starboard: 0 },
+  delay = 0,
+): LatLon {
   const along = offset.forward + ahead - delay * boat.speed;
   const across = offset.starboard + starboard;
   const reach = Math.hypot(along, across);

@@ -51,7 +51,11 @@ const NEUTRAL: Omit<SpeciesProfile, 'name' | 'source'> = {
 /** A local species met in a log: nothing is assumed of it beyond being a fish. */
 export const neutralProfile = (name: string): SpeciesProfile => ({ ...NEUTRAL, name, source: 'neutral values; edit them' });
 
-export const species = (row: Partial<SpeciesProfile> & { name: string; source: string }): SpeciesProfile => ({ ...NEUTRAL, uncertain: '', ...row });
+export const species = (row: Partial<SpeciesProfile> & { name: string; source: string }): SpeciesProfile => ({
+  ...NEUTRAL,
+  uncertain: '',
+  ...row,
+});
 
 /** Finds a profile by common name, alias or scientific name, whatever the case. */
 export function findSpecies(name: string, among: SpeciesProfile[]): SpeciesProfile | null {

@@ -35,15 +35,22 @@ export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHe
   if (isCold(s)) {
     for (const sample of column.samples)
       if (sample.temperature <= s.upperAvoidance) {
-        if (sample.depth > top) [top, topReason] = [sample.depth, `water above ${sample.depth.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
+        if (sample.depth > top)
+          [top, topReason] = [sample.depth, `water above ${sample.depth.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
         break;
       }
-    if (column.samples.every((sample) => sample.temperature > s.upperAvoidance)) [top, topReason] = [maxDepth, `all of the water is warmer than ${s.upperAvoidance} °C`];
+    if (column.samples.every((sample) => sample.temperature > s.upperAvoidance))
+      [top, topReason] = [maxDepth, `all of the water is warmer than ${s.upperAvoidance} °C`];
   } else {
     const mixedAndClear = !column.thermocline && secchi > 3;
-    if (s.place !== 'bottom' && !mixedAndClear) limits.push([lightLimit(secchi), `light for sight-feeding ends at ${lightLimit(secchi).toFixed(1)} m (2 m + 4 × clarity)`]);
+    if (s.place !== 'bottom' && !mixedAndClear)
+      limits.push([lightLimit(secchi), `light for sight-feeding ends at ${lightLimit(secchi).toFixed(1)} m (2 m + 4 × clarity)`]);
     const poorBelow = column.thermocline && oxygenHoldsTo(column.samples, s.leastOxygen) != null;
-    if (column.thermocline && poorBelow) limits.push([column.thermocline.depth, `the thermocline is steepest at ${column.thermocline.depth.toFixed(1)} m, with little oxygen below`]);
+    if (column.thermocline && poorBelow)
+      limits.push([
+        column.thermocline.depth,
+        `the thermocline is steepest at ${column.thermocline.depth.toFixed(1)} m, with little oxygen below`,
+      ]);
   }
   const oxygen = oxygenHoldsTo(column.samples, s.leastOxygen);
   if (oxygen != null) limits.push([oxygen, `below ${oxygen.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);

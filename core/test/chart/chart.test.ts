@@ -1,9 +1,27 @@
 import { expect } from 'chai';
-import { bandShare, bottomPosition, buildChart, contourDepths, contourLines, coverPoints, packChart, proposeOutline, slope, unpackChart } from '../../src/chart';
+import {
+  bandShare,
+  bottomPosition,
+  buildChart,
+  contourDepths,
+  contourLines,
+  coverPoints,
+  packChart,
+  proposeOutline,
+  slope,
+  unpackChart,
+} from '../../src/chart';
 import { Raster, ringsArea, type Point } from '../../src/geo';
 import { seeded } from '../../src/patterns';
 
-const lake: Point[][] = [[[500000, 0], [501000, 0], [501000, 600], [500000, 600]]];
+const lake: Point[][] = [
+  [
+    [500000, 0],
+    [501000, 0],
+    [501000, 600],
+    [500000, 600],
+  ],
+];
 const bottom = (x: number, y: number): number => {
   const edge = Math.min(x - 500000, 501000 - x, y, 600 - y);
   return Math.min(8, edge / 12) - 3 * Math.exp(-((x - 500400) ** 2 + (y - 300) ** 2) / (2 * 45 ** 2));
@@ -106,10 +124,47 @@ describe('an outline proposed from soundings', () => {
 describe('cover as points', () => {
   it('fills areas, follows lines, leaves hazards and access out', () => {
     const metric = ([x, y]: number[]): Point => [x, y];
-    const area = coverPoints([{ kind: 'weed', cover: null, geometry: { type: 'Polygon', coordinates: [[[0, 0], [40, 0], [40, 40], [0, 40], [0, 0]]] } }], metric)[0];
+    const area = coverPoints(
+      [
+        {
+          kind: 'weed',
+          cover: null,
+          geometry: {
+            type: 'Polygon',
+            coordinates: [
+              [
+                [0, 0],
+                [40, 0],
+                [40, 40],
+                [0, 40],
+                [0, 0],
+              ],
+            ],
+          },
+        },
+      ],
+      metric,
+    )[0];
     expect(area.kind).to.equal('weed');
     expect(area.points.length).to.be.above(15);
-    expect(coverPoints([{ kind: 'cover', cover: 'timber', geometry: { type: 'LineString', coordinates: [[0, 0], [100, 0]] } }], metric)[0].points.length).to.be.above(9);
+    expect(
+      coverPoints(
+        [
+          {
+            kind: 'cover',
+            cover: 'timber',
+            geometry: {
+              type: 'LineString',
+              coordinates: [
+                [0, 0],
+                [100, 0],
+              ],
+            },
+          },
+        ],
+        metric,
+      )[0].points.length,
+    ).to.be.above(9);
     expect(coverPoints([{ kind: 'hazard', cover: 'timber', geometry: { type: 'Point', coordinates: [0, 0] } }], metric)).to.have.length(0);
   });
 });

@@ -22,11 +22,23 @@ import { defaultSpecies } from '../../src/species';
 import type { Point } from '../../src/geo';
 
 const zander = defaultSpecies.find((s) => s.name === 'zander')!;
-const lake: Point[][] = [[[500000, 0], [501500, 0], [501500, 600], [500000, 600]]];
+const lake: Point[][] = [
+  [
+    [500000, 0],
+    [501500, 0],
+    [501500, 600],
+    [500000, 600],
+  ],
+];
 /** Three humps alike, and a flat bottom that slopes from the shore. */
-const HUMPS: Point[] = [[500350, 300], [500750, 300], [501150, 300]];
+const HUMPS: Point[] = [
+  [500350, 300],
+  [500750, 300],
+  [501150, 300],
+];
 const bottom = (x: number, y: number): number =>
-  Math.min(9, Math.min(x - 500000, 501500 - x, y, 600 - y) / 12) - HUMPS.reduce((s, [hx, hy]) => s + 3.2 * Math.exp(-((x - hx) ** 2 + (y - hy) ** 2) / (2 * 40 ** 2)), 0);
+  Math.min(9, Math.min(x - 500000, 501500 - x, y, 600 - y) / 12) -
+  HUMPS.reduce((s, [hx, hy]) => s + 3.2 * Math.exp(-((x - hx) ** 2 + (y - hy) ** 2) / (2 * 40 ** 2)), 0);
 const grid = { x: [] as number[], y: [] as number[], depth: [] as number[], hardness: [] as number[] };
 for (let y = 10; y < 600; y += 20)
   for (let x = 500010; x < 501500; x += 20) {
@@ -37,9 +49,21 @@ for (let y = 10; y < 600; y += 20)
   }
 const { cells } = buildChart(32625, lake, grid);
 const frame: WaterFrame = { latitude: 55, longitude: -34, altitude: 200, deepest: 9, lengthKm: 1.7 };
-const conditions = (more: Partial<Conditions> = {}): Conditions => ({ at: new Date('2026-07-20T12:00:00Z'), surface: 19, trend: 0.1, secchi: 1.6, windFrom: 270, windSpeed: 4, thermoclineSet: null, ...more });
+const conditions = (more: Partial<Conditions> = {}): Conditions => ({
+  at: new Date('2026-07-20T12:00:00Z'),
+  surface: 19,
+  trend: 0.1,
+  secchi: 1.6,
+  windFrom: 270,
+  windSpeed: 4,
+  thermoclineSet: null,
+  ...more,
+});
 const day = dayFor(conditions(), frame, null);
-const indexAt = (x: number, y: number): number => Array.from({ length: cells.count }, (_, i) => i).find((i) => cells.column[i] === Math.floor(x / 25) && cells.row[i] === Math.floor(y / 25))!;
+const indexAt = (x: number, y: number): number =>
+  Array.from({ length: cells.count }, (_, i) => i).find(
+    (i) => cells.column[i] === Math.floor(x / 25) && cells.row[i] === Math.floor(y / 25),
+  )!;
 
 const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
   column: cells.column[cell],
@@ -50,7 +74,18 @@ const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
   to: Date.parse('2026-07-20T10:05:00Z'),
   effort: 500,
   area: 500,
-  targets: Array.from({ length: seen }, (_, k) => ({ target: `${cell} ${k}`, kind: 'fish', species: 'zander', confidence: 0.8, confirmed: 'none' as const, size: null, count: 1, top: 4.5, bottom: 5.5, at: 0 })),
+  targets: Array.from({ length: seen }, (_, k) => ({
+    target: `${cell} ${k}`,
+    kind: 'fish',
+    species: 'zander',
+    confidence: 0.8,
+    confirmed: 'none' as const,
+    size: null,
+    count: 1,
+    top: 4.5,
+    bottom: 5.5,
+    at: 0,
+  })),
   ...more,
 });
 const isZander = (name: string): boolean => name === 'zander';
@@ -138,7 +173,10 @@ describe('the forecast with a log', () => {
 describe('marks move the forecast', () => {
   const before = fitModel(zander, cells, log(20, 100, 2, 7), isZander);
   const [one, two, three] = HUMPS.map(([x, y]) => indexAt(x, y));
-  const around = (i: number): number[] => Array.from({ length: cells.count }, (_, j) => j).filter((j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) <= 1.5);
+  const around = (i: number): number[] =>
+    Array.from({ length: cells.count }, (_, j) => j).filter(
+      (j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) <= 1.5,
+    );
   const marks: FitLook[] = [
     // Three fish marked in three cells over the first hump, nothing in the cells about them.
     ...around(one).map((cell, k) => ({ look: look(cell, k % 4 === 0 ? 1 : 0), cell, trip: 20, day })),
@@ -146,7 +184,8 @@ describe('marks move the forecast', () => {
     ...[0, 1, 2].map(() => ({ look: look(three, 0, { kind: 'fish', effort: 0, area: 625 }), cell: three, trip: 20, day })),
   ];
   const after = fitModel(zander, cells, [...log(20, 100, 2, 7), ...marks], isZander);
-  const change = (i: number): number => predict(after, cells, zander, day).probability[i] / predict(before, cells, zander, day).probability[i];
+  const change = (i: number): number =>
+    predict(after, cells, zander, day).probability[i] / predict(before, cells, zander, day).probability[i];
   it('a hump with fish rises, a like one nobody marked rises less, one with blanks falls', () => {
     expect(change(one)).to.be.above(1.1);
     expect(change(two)).to.be.below(change(one));
@@ -187,16 +226,24 @@ describe('what a forecast is made of', () => {
   it('the wind moves the prior to the shore it blows on to', () => {
     const east = indexAt(501400, 300);
     const west = indexAt(500100, 300);
-    const at = (windFrom: number, i: number): number => combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame, null)), cells, i);
+    const at = (windFrom: number, i: number): number =>
+      combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame, null)), cells, i);
     expect(at(270, east) - at(90, east)).to.be.above(0.1);
     expect(at(90, west) - at(270, west)).to.be.above(0.1);
   });
 });
 
 describe('conditions from the log', () => {
-  const reading = (time: string, more: Partial<Reading>) => ({ at: Date.parse(time), row: { surface_temperature_c: null, secchi_m: null, wind_from_deg: null, wind_speed_ms: null, ...more } as Reading });
+  const reading = (time: string, more: Partial<Reading>) => ({
+    at: Date.parse(time),
+    row: { surface_temperature_c: null, secchi_m: null, wind_from_deg: null, wind_speed_ms: null, ...more } as Reading,
+  });
   it('takes the latest of each, never a later one, and says what was missing', () => {
-    const readings = [reading('2026-07-01T08:00:00Z', { surface_temperature_c: 18, secchi_m: 2.1 }), reading('2026-07-10T08:00:00Z', { surface_temperature_c: 20 }), reading('2026-07-12T08:00:00Z', { surface_temperature_c: 25 })];
+    const readings = [
+      reading('2026-07-01T08:00:00Z', { surface_temperature_c: 18, secchi_m: 2.1 }),
+      reading('2026-07-10T08:00:00Z', { surface_temperature_c: 20 }),
+      reading('2026-07-12T08:00:00Z', { surface_temperature_c: 25 }),
+    ];
     const { conditions: c, said } = conditionsFromLog(readings, new Date('2026-07-10T12:00:00Z'), frame);
     expect([c.surface, c.secchi, c.windSpeed]).to.deep.equal([20, 2.1, 0]);
     expect(c.trend).to.be.closeTo(2 / 9, 1e-6);
@@ -210,7 +257,14 @@ describe('conditions from the log', () => {
     expect(summer.said.join()).to.include('surface temperature: none read');
   });
   it('groups profile rows into casts', () => {
-    const row = (profile: string, depth_m: number) => ({ trip: 'A', profile, time: '2026-07-10T08:00:00Z', depth_m, temperature_c: 20 - depth_m, oxygen_mg_l: null });
+    const row = (profile: string, depth_m: number) => ({
+      trip: 'A',
+      profile,
+      time: '2026-07-10T08:00:00Z',
+      depth_m,
+      temperature_c: 20 - depth_m,
+      oxygen_mg_l: null,
+    });
     expect(castsOf([row('a', 2), row('a', 0), row('b', 1)]).map((c) => c.samples.length)).to.deep.equal([2, 1]);
   });
 });

@@ -1,6 +1,19 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { csvLine, csvRows, emptyReport, FormatError, packParts, readCover, readOutline, readRecord, readWaterFile, unpackParts, type FileReport, type PlacedRow } from '../../src/formats';
+import {
+  csvLine,
+  csvRows,
+  emptyReport,
+  FormatError,
+  packParts,
+  readCover,
+  readOutline,
+  readRecord,
+  readWaterFile,
+  unpackParts,
+  type FileReport,
+  type PlacedRow,
+} from '../../src/formats';
 import type { RecordName } from '../../src/logbook';
 
 const bytes = (text: string, size = 7): Uint8Array[] => {
@@ -31,25 +44,47 @@ async function refusal(text: string): Promise<string> {
 describe('CSV', () => {
   it('gives back what was written, whatever the pieces it comes in', () =>
     fc.assert(
-      fc.asyncProperty(fc.array(fc.array(fc.string().filter((s) => s.trim() !== ''), { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 5 }), async (table) => {
-        const header = Array.from({ length: 4 }, (_, i) => `c${i}`);
-        const read = await rowsOf([header, ...table].map((r) => csvLine(r)).join(''));
-        expect(read.slice(1)).to.deep.equal(table);
-      }),
+      fc.asyncProperty(
+        fc.array(
+          fc.array(
+            fc.string().filter((s) => s.trim() !== ''),
+            { minLength: 2, maxLength: 4 },
+          ),
+          { minLength: 1, maxLength: 5 },
+        ),
+        async (table) => {
+          const header = Array.from({ length: 4 }, (_, i) => `c${i}`);
+          const read = await rowsOf([header, ...table].map((r) => csvLine(r)).join(''));
+          expect(read.slice(1)).to.deep.equal(table);
+        },
+      ),
     ));
   it('knows a byte-order mark, CRLF, semicolons and quoted line breaks, and keeps the true line', async () => {
-    const { rows, report } = await read('trips', '\ufeffTrip ;START;end;notes;fuel\r\nA;2026-06-14T05:00:00Z;2026-06-14T11:00:00Z;"wind\r\nand ""rain""";3\r\n\r\nB;2026-06-15T05:00:00Z;x;;\r\n');
+    const { rows, report } = await read(
+      'trips',
+      '\ufeffTrip ;START;end;notes;fuel\r\nA;2026-06-14T05:00:00Z;2026-06-14T11:00:00Z;"wind\r\nand ""rain""";3\r\n\r\nB;2026-06-15T05:00:00Z;x;;\r\n',
+    );
     expect(rows[0].row).to.include({ trip: 'A', notes: 'wind\r\nand "rain"', purpose: null });
     expect(report.unknownColumns).to.deep.equal(['fuel']);
     expect(report.bad.first).to.deep.equal([{ line: 5, column: 'end', reason: '"x" is not an ISO 8601 time, as in 2026-06-14T08:47:00Z' }]);
   });
   it('leaves out bad rows, says why, and keeps the rest', async () => {
-    const { rows, report } = await read('soundings', 'time,latitude,longitude,depth_m\n2026-06-14T05:00:00Z,47.3,-33.9,5.2\n2026-06-14T05:00:01Z,95,-33.9,5\n2026-06-14T05:00:02Z,47.3,-33.9,-3\n,47.3,-33.9,4\n');
+    const { rows, report } = await read(
+      'soundings',
+      'time,latitude,longitude,depth_m\n2026-06-14T05:00:00Z,47.3,-33.9,5.2\n2026-06-14T05:00:01Z,95,-33.9,5\n2026-06-14T05:00:02Z,47.3,-33.9,-3\n,47.3,-33.9,4\n',
+    );
     expect([rows.length, report.read, report.used, report.bad.count]).to.deep.equal([1, 4, 1, 3]);
-    expect(report.bad.first.map((f) => [f.line, f.column])).to.deep.equal([[3, 'latitude'], [4, 'depth_m'], [5, 'time']]);
+    expect(report.bad.first.map((f) => [f.line, f.column])).to.deep.equal([
+      [3, 'latitude'],
+      [4, 'depth_m'],
+      [5, 'time'],
+    ]);
   });
   it('keeps an odd row and lists it', async () => {
-    const { rows, report } = await read('contacts', 'trip,time,latitude,longitude,kind,top_m,water_depth_m\nA,2026-06-14T05:00:00Z,47.3,-33.9,fish,9,6\n');
+    const { rows, report } = await read(
+      'contacts',
+      'trip,time,latitude,longitude,kind,top_m,water_depth_m\nA,2026-06-14T05:00:00Z,47.3,-33.9,fish,9,6\n',
+    );
     expect([rows.length, report.odd.first[0].column]).to.deep.equal([1, 'top_m']);
   });
   it('refuses a header that it does not know', async () => {
@@ -62,19 +97,38 @@ describe('CSV', () => {
 
 describe('GeoJSON and water.json', () => {
   it('reads an outline from lines that close and from a collection', () => {
-    const text = JSON.stringify({ type: 'FeatureCollection', features: [[[0, 0], [1, 0]], [[1, 0], [0, 0]]].map((coordinates) => ({ type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates } })) });
+    const text = JSON.stringify({
+      type: 'FeatureCollection',
+      features: [
+        [
+          [0, 0],
+          [1, 0],
+        ],
+        [
+          [1, 0],
+          [0, 0],
+        ],
+      ].map((coordinates) => ({ type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates } })),
+    });
     expect(readOutline(text, 'o').type).to.equal('MultiLineString');
     expect(() => readOutline('{"type":"Point","coordinates":[0,0]}', 'o.geojson')).to.throw(FormatError, 'holds no Polygon');
     expect(() => readOutline('{', 'o.geojson')).to.throw('o.geojson: is not JSON');
   });
   it('lists cover of an unknown kind', () => {
     const report = emptyReport('cover.geojson', 'cover');
-    const features = [['cover', [1, 2]], ['castle', [1, 2]], ['weed', [1, 200]]].map(([kind, coordinates]) => ({ type: 'Feature', properties: { kind }, geometry: { type: 'Point', coordinates } }));
+    const features = [
+      ['cover', [1, 2]],
+      ['castle', [1, 2]],
+      ['weed', [1, 200]],
+    ].map(([kind, coordinates]) => ({ type: 'Feature', properties: { kind }, geometry: { type: 'Point', coordinates } }));
     expect(readCover(JSON.stringify({ type: 'FeatureCollection', features }), 'cover.geojson', report)).to.have.length(1);
     expect(report.bad.first.map((f) => f.column)).to.deep.equal(['kind', 'geometry']);
   });
   it('names the field of water.json that is wrong', () => {
-    expect(readWaterFile('{"name":"A","altitude_m":300,"shoe":1}', 'water.json')).to.deep.equal({ water: { name: 'A', altitude_m: 300 }, unknown: ['shoe'] });
+    expect(readWaterFile('{"name":"A","altitude_m":300,"shoe":1}', 'water.json')).to.deep.equal({
+      water: { name: 'A', altitude_m: 300 },
+      unknown: ['shoe'],
+    });
     expect(() => readWaterFile('{"altitude_m":"high"}', 'water.json')).to.throw('altitude_m must be a number');
     expect(() => readWaterFile('{"time_zone":"Nowhere/Land"}', 'water.json')).to.throw('time_zone');
   });

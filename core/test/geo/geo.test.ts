@@ -1,8 +1,24 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { insideRings, linesToRings, metricPlane, outlineToRings, patch, ringsArea, unionArea, utmEpsg, WaterCells, type Point } from '../../src/geo';
+import {
+  insideRings,
+  linesToRings,
+  metricPlane,
+  outlineToRings,
+  patch,
+  ringsArea,
+  unionArea,
+  utmEpsg,
+  WaterCells,
+  type Point,
+} from '../../src/geo';
 
-const square = (x: number, y: number, side: number): Point[] => [[x, y], [x + side, y], [x + side, y + side], [x, y + side]];
+const square = (x: number, y: number, side: number): Point[] => [
+  [x, y],
+  [x + side, y],
+  [x + side, y + side],
+  [x, y + side],
+];
 
 describe('the metric plane', () => {
   it('is the UTM zone of the water, north and south', () => {
@@ -11,12 +27,16 @@ describe('the metric plane', () => {
   });
   it('comes back to where it started', () =>
     fc.assert(
-      fc.property(fc.double({ min: -79, max: 79, noNaN: true }), fc.double({ min: -179.9, max: 179.9, noNaN: true }), (latitude, longitude) => {
-        const plane = metricPlane(utmEpsg({ latitude, longitude }));
-        const back = plane.toLatLon(plane.toMetric({ latitude, longitude }));
-        expect(back.latitude).to.be.closeTo(latitude, 1e-7);
-        expect(back.longitude).to.be.closeTo(longitude, 1e-7);
-      }),
+      fc.property(
+        fc.double({ min: -79, max: 79, noNaN: true }),
+        fc.double({ min: -179.9, max: 179.9, noNaN: true }),
+        (latitude, longitude) => {
+          const plane = metricPlane(utmEpsg({ latitude, longitude }));
+          const back = plane.toLatLon(plane.toMetric({ latitude, longitude }));
+          expect(back.latitude).to.be.closeTo(latitude, 1e-7);
+          expect(back.longitude).to.be.closeTo(longitude, 1e-7);
+        },
+      ),
     ));
 });
 
@@ -27,47 +47,136 @@ describe('outlines', () => {
     expect([insideRings(rings, 10, 10), insideRings(rings, 45, 45)]).to.deep.equal([true, false]);
   });
   it('joins lines that close, whichever way they run', () => {
-    const ring = linesToRings([[[0, 0], [1, 0], [1, 1]], [[0, 0], [0, 1], [1, 1]]])[0];
+    const ring = linesToRings([
+      [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+      ],
+      [
+        [0, 0],
+        [0, 1],
+        [1, 1],
+      ],
+    ])[0];
     expect(ring).to.have.length(5);
-    expect(() => linesToRings([[[0, 0], [1, 0], [1, 1]]])).to.throw('does not close');
+    expect(() =>
+      linesToRings([
+        [
+          [0, 0],
+          [1, 0],
+          [1, 1],
+        ],
+      ]),
+    ).to.throw('does not close');
   });
   it('names an impossible position', () => {
-    expect(() => outlineToRings({ type: 'Polygon', coordinates: [[[10, 95], [11, 95], [11, 96], [10, 95]]] }, (x, y) => [x, y])).to.throw('position 95, 10 is impossible');
+    expect(() =>
+      outlineToRings(
+        {
+          type: 'Polygon',
+          coordinates: [
+            [
+              [10, 95],
+              [11, 95],
+              [11, 96],
+              [10, 95],
+            ],
+          ],
+        },
+        (x, y) => [x, y],
+      ),
+    ).to.throw('position 95, 10 is impossible');
   });
 });
 
 describe('area of a union', () => {
   const box: [number, number, number, number] = [0, 0, 25, 25];
   it('counts an overlap once', () => {
-    const a = patch([[0, 0], [25, 0], [25, 10], [0, 10]]);
-    const b = patch([[10, 0], [20, 0], [20, 25], [10, 25]]);
+    const a = patch([
+      [0, 0],
+      [25, 0],
+      [25, 10],
+      [0, 10],
+    ]);
+    const b = patch([
+      [10, 0],
+      [20, 0],
+      [20, 25],
+      [10, 25],
+    ]);
     expect(unionArea([a, b], box)).to.be.closeTo(250 + 150, 1e-6);
   });
-  it('is exact for slanted edges', () => expect(unionArea([patch([[0, 0], [25, 0], [0, 25]])], box)).to.be.closeTo(312.5, 1e-6));
+  it('is exact for slanted edges', () =>
+    expect(
+      unionArea(
+        [
+          patch([
+            [0, 0],
+            [25, 0],
+            [0, 25],
+          ]),
+        ],
+        box,
+      ),
+    ).to.be.closeTo(312.5, 1e-6));
   it('agrees with counting points, clipped by a shore', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.double({ min: -10, max: 30, noNaN: true }), fc.double({ min: -10, max: 30, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), fc.double({ min: 2, max: 15, noNaN: true })), { minLength: 1, maxLength: 6 }), (bands) => {
-        const patches = bands.map(([x, y, turn, half]) => {
-          const [ux, uy] = [Math.cos(turn), Math.sin(turn)];
-          return patch([[-20, -half], [20, -half], [20, half], [-20, half]].map(([u, v]): Point => [x + u * ux - v * uy, y + u * uy + v * ux]));
-        });
-        const shore: Point[][] = [[[3, -5], [40, -5], [40, 20], [3, 14]]];
-        let hits = 0;
-        const n = 100;
-        for (let i = 0; i < n; i++)
-          for (let j = 0; j < n; j++) {
-            const [x, y] = [((i + 0.5) * 25) / n, ((j + 0.5) * 25) / n];
-            if (insideRings(shore, x, y) && patches.some((p) => insideRings([p.points], x, y))) hits++;
-          }
-        expect(unionArea(patches, box, shore)).to.be.closeTo((hits * 625) / (n * n), 6);
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.double({ min: -10, max: 30, noNaN: true }),
+            fc.double({ min: -10, max: 30, noNaN: true }),
+            fc.double({ min: 0, max: 6.28, noNaN: true }),
+            fc.double({ min: 2, max: 15, noNaN: true }),
+          ),
+          { minLength: 1, maxLength: 6 },
+        ),
+        (bands) => {
+          const patches = bands.map(([x, y, turn, half]) => {
+            const [ux, uy] = [Math.cos(turn), Math.sin(turn)];
+            return patch(
+              [
+                [-20, -half],
+                [20, -half],
+                [20, half],
+                [-20, half],
+              ].map(([u, v]): Point => [x + u * ux - v * uy, y + u * uy + v * ux]),
+            );
+          });
+          const shore: Point[][] = [
+            [
+              [3, -5],
+              [40, -5],
+              [40, 20],
+              [3, 14],
+            ],
+          ];
+          let hits = 0;
+          const n = 100;
+          for (let i = 0; i < n; i++)
+            for (let j = 0; j < n; j++) {
+              const [x, y] = [((i + 0.5) * 25) / n, ((j + 0.5) * 25) / n];
+              if (insideRings(shore, x, y) && patches.some((p) => insideRings([p.points], x, y))) hits++;
+            }
+          expect(unionArea(patches, box, shore)).to.be.closeTo((hits * 625) / (n * n), 6);
+        },
+      ),
       { numRuns: 60 },
     ));
 });
 
 describe('cells of a water', () => {
   it('hold their water only, islands taken out, and sum to its area', () => {
-    const rings = [[[10, 10], [333, 40], [290, 310], [30, 260]] as Point[], square(110, 110, 60)];
+    const rings = [
+      [
+        [10, 10],
+        [333, 40],
+        [290, 310],
+        [30, 260],
+      ] as Point[],
+      square(110, 110, 60),
+    ];
     const cells = new WaterCells(rings);
     const total = [...cells.area.values()].reduce((a, b) => a + b, 0);
     expect(total).to.be.closeTo(ringsArea(rings), 1);

@@ -1,6 +1,19 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { attenuation, columnFor, fetchAt, findThermocline, lightAt, onePercentDepth, oxygenHoldsTo, oxygenSaturation, sunHeight, tidyProfile, waterDensity, waveHeight } from '../../src/lake';
+import {
+  attenuation,
+  columnFor,
+  fetchAt,
+  findThermocline,
+  lightAt,
+  onePercentDepth,
+  oxygenHoldsTo,
+  oxygenSaturation,
+  sunHeight,
+  tidyProfile,
+  waterDensity,
+  waveHeight,
+} from '../../src/lake';
 
 describe('density of water (Martin & McCutcheon 1999)', () => {
   for (const [celsius, density] of [
@@ -45,7 +58,10 @@ describe('light (Poole & Atkins 1929)', () => {
 
 describe('the thermocline of a cast (Read et al. 2011)', () => {
   const twoLayers = (line: number, step: number, sharp: number): { depth: number; temperature: number }[] =>
-    Array.from({ length: Math.floor(18 / step) + 1 }, (_, i) => ({ depth: i * step, temperature: 8 + 12 / (1 + Math.exp((i * step - line) / sharp)) }));
+    Array.from({ length: Math.floor(18 / step) + 1 }, (_, i) => ({
+      depth: i * step,
+      temperature: 8 + 12 / (1 + Math.exp((i * step - line) / sharp)),
+    }));
   it('is found within half a step', () =>
     fc.assert(
       fc.property(fc.double({ min: 4, max: 12, noNaN: true }), fc.constantFrom(0.5, 1), (line, step) => {
@@ -57,7 +73,13 @@ describe('the thermocline of a cast (Read et al. 2011)', () => {
     expect(findThermocline([0, 2, 4, 6].map((depth) => ({ depth, temperature: 1 + depth / 2 })))).to.equal(null);
   });
   it('sorts a cast and merges repeated depths', () => {
-    expect(tidyProfile([{ depth: 2, temperature: 10 }, { depth: 0, temperature: 14 }, { depth: 2, temperature: 12 }])).to.deep.equal([
+    expect(
+      tidyProfile([
+        { depth: 2, temperature: 10 },
+        { depth: 0, temperature: 14 },
+        { depth: 2, temperature: 12 },
+      ]),
+    ).to.deep.equal([
       { depth: 0, temperature: 14, oxygen: null },
       { depth: 2, temperature: 11, oxygen: null },
     ]);
@@ -88,7 +110,12 @@ describe('waves (Shore Protection Manual 1984)', () => {
   it('are 0.33 m high at 10 m/s over 3 km of 8 m deep water', () => expect(waveHeight(10, 3000, 8)).to.be.closeTo(0.33, 0.01));
   it('have no height without wind or fetch', () => expect([waveHeight(0, 3000, 8), waveHeight(10, 0, 8)]).to.deep.equal([0, 0]));
   it('need a fetch that ends at the shore', () => {
-    const square: [number, number][] = [[0, 0], [1000, 0], [1000, 1000], [0, 1000]];
+    const square: [number, number][] = [
+      [0, 0],
+      [1000, 0],
+      [1000, 1000],
+      [0, 1000],
+    ];
     expect(fetchAt([square], 900, 500, 270)).to.be.closeTo(900, 25);
     expect(fetchAt([square], 900, 500, 90)).to.be.closeTo(100, 25);
   });

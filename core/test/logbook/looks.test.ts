@@ -4,7 +4,14 @@ import { deriveLooks, type Contact, type Fix, type Look, type Sighting, type Sto
 
 const MINUTE = 60_000;
 const T0 = Date.parse('2026-06-14T06:00:00Z');
-const lake: Point[][] = [[[0, 0], [500, 0], [500, 500], [0, 500]]];
+const lake: Point[][] = [
+  [
+    [0, 0],
+    [500, 0],
+    [500, 500],
+    [0, 500],
+  ],
+];
 const cells = new WaterCells(lake);
 
 const fix = (minutes: number, x: number, y: number, more: Partial<Fix> = {}): Fix => ({
@@ -23,7 +30,13 @@ const fix = (minutes: number, x: number, y: number, more: Partial<Fix> = {}): Fi
 });
 const contact = (more: Partial<Contact>): Contact =>
   ({ trip: 'T', time: '', latitude: 0, longitude: 0, kind: 'fish', species: 'zander', ...more }) as Contact;
-const sighting = (id: string, minutes: number, x: number, y: number, more: Partial<Contact> = {}): Sighting => ({ id, at: T0 + minutes * MINUTE, x, y, row: contact({ contact: id, ...more }) });
+const sighting = (id: string, minutes: number, x: number, y: number, more: Partial<Contact> = {}): Sighting => ({
+  id,
+  at: T0 + minutes * MINUTE,
+  x,
+  y,
+  row: contact({ contact: id, ...more }),
+});
 const stop = (key: string, from: number, to: number, x: number, y: number, more: Partial<Stop> = {}) => ({
   x,
   y,
@@ -34,7 +47,9 @@ const stop = (key: string, from: number, to: number, x: number, y: number, more:
 const trip = (more: Partial<TripInPlane>): TripInPlane => ({ fixes: [], stops: [], sightings: [], responses: [], ...more });
 const line = (minutes: number, from: Point, to: Point, more: Partial<Fix> = {}): Fix[] => {
   const n = Math.ceil(Math.hypot(to[0] - from[0], to[1] - from[1]) / 25);
-  return Array.from({ length: n + 1 }, (_, i) => fix(minutes + (i * 10) / 60, from[0] + ((to[0] - from[0]) * i) / n, from[1] + ((to[1] - from[1]) * i) / n, more));
+  return Array.from({ length: n + 1 }, (_, i) =>
+    fix(minutes + (i * 10) / 60, from[0] + ((to[0] - from[0]) * i) / n, from[1] + ((to[1] - from[1]) * i) / n, more),
+  );
 };
 const total = (looks: Look[], kind = 'scan'): number => looks.filter((l) => l.kind === kind).reduce((s, l) => s + l.effort, 0);
 const at = (looks: Look[], column: number, row: number): Look[] => looks.filter((l) => l.column === column && l.row === row);
@@ -68,22 +83,55 @@ describe('looks: scanned area', () => {
     expect([pair(61, 30), pair(60, 31), pair(30, 10, 'transit')]).to.deep.equal([0, 0, 0]);
   });
   it('counts the water of a shore cell only', () => {
-    const slanted = new WaterCells([[[0, 0], [500, 0], [500, 500], [130, 500], [112.5, 0]]]);
-    const straight = new WaterCells([[[112.5, 0], [500, 0], [500, 500], [112.5, 500]]]);
+    const slanted = new WaterCells([
+      [
+        [0, 0],
+        [500, 0],
+        [500, 500],
+        [130, 500],
+        [112.5, 0],
+      ],
+    ]);
+    const straight = new WaterCells([
+      [
+        [112.5, 0],
+        [500, 0],
+        [500, 500],
+        [112.5, 500],
+      ],
+    ]);
     const fixes = line(0, [60, 212.5], [200, 212.5], { port: 12.5, starboard: 12.5 });
     expect(at(deriveLooks(trip({ fixes }), straight).looks, 4, 8)[0].effort).to.be.closeTo(12.5 * 25, 0.01);
     expect(at(deriveLooks(trip({ fixes }), straight).looks, 3, 8)).to.have.length(0);
     expect(total(deriveLooks(trip({ fixes }), slanted).looks)).to.be.below(140 * 25);
   });
   it('uses the cone of a sounder, whose width follows the depth', () => {
-    const fixes = [fix(0, 100, 112, { view: 'sounder', port: null, starboard: null, depth: 10 }), fix(0.2, 120, 112, { view: 'sounder', port: null, starboard: null, depth: 10 })];
+    const fixes = [
+      fix(0, 100, 112, { view: 'sounder', port: null, starboard: null, depth: 10 }),
+      fix(0.2, 120, 112, { view: 'sounder', port: null, starboard: null, depth: 10 }),
+    ];
     const width = 2 * 10 * Math.tan((10 * Math.PI) / 180);
     const { looks } = deriveLooks(trip({ fixes }), cells);
     // The band between the two fixes and half a circle at either end.
     expect(total(looks)).to.be.closeTo(20 * width + (Math.PI * width ** 2) / 4, 0.4);
   });
   it('counts the sector of a forward-facing sweep', () => {
-    const { looks } = deriveLooks(trip({ fixes: [fix(0, 250, 250, { mode: 'sweep', view: 'forward-facing', port: null, starboard: null, heading: 45, sectorAngle: 90, sectorRange: 20 })] }), cells);
+    const { looks } = deriveLooks(
+      trip({
+        fixes: [
+          fix(0, 250, 250, {
+            mode: 'sweep',
+            view: 'forward-facing',
+            port: null,
+            starboard: null,
+            heading: 45,
+            sectorAngle: 90,
+            sectorRange: 20,
+          }),
+        ],
+      }),
+      cells,
+    );
     expect(total(looks)).to.be.closeTo((Math.PI * 400) / 4, 1);
   });
 });
@@ -121,19 +169,38 @@ describe('looks: fishing', () => {
 describe('looks: what was seen', () => {
   const fixes = line(0, [100, 212], [300, 212]);
   it('counts two sightings of one target once, though they lie in two cells', () => {
-    const { looks } = deriveLooks(trip({ fixes, sightings: [sighting('a', 0.5, 210, 212), sighting('b', 0.7, 230, 212, { same_as: 'a', view: 'down-beam' }), sighting('c', 0.7, 231, 213)] }), cells);
+    const { looks } = deriveLooks(
+      trip({
+        fixes,
+        sightings: [
+          sighting('a', 0.5, 210, 212),
+          sighting('b', 0.7, 230, 212, { same_as: 'a', view: 'down-beam' }),
+          sighting('c', 0.7, 231, 213),
+        ],
+      }),
+      cells,
+    );
     expect(looks.flatMap((l) => l.targets.map((t) => t.target))).to.have.members(['a', 'c']);
   });
   it('takes the species from the most certain sighting', () => {
     const { looks } = deriveLooks(
-      trip({ fixes, sightings: [sighting('a', 0.5, 210, 212, { species: 'perch', confidence: 0.9 }), sighting('b', 0.6, 211, 212, { same_as: 'a', species: 'zander', confirmed: 'catch', view: 'line' })] }),
+      trip({
+        fixes,
+        sightings: [
+          sighting('a', 0.5, 210, 212, { species: 'perch', confidence: 0.9 }),
+          sighting('b', 0.6, 211, 212, { same_as: 'a', species: 'zander', confirmed: 'catch', view: 'line' }),
+        ],
+      }),
       cells,
     );
     expect(at(looks, 8, 8)[0].targets.map((t) => [t.species, t.confirmed])).to.deep.equal([['zander', 'catch']]);
   });
   it('counts a target found again on another visit in that visit too', () => {
     const again = line(90, [100, 212], [300, 212]);
-    const { looks } = deriveLooks(trip({ fixes: [...fixes, ...again], sightings: [sighting('a', 0.5, 210, 212), sighting('b', 90.5, 210, 212, { same_as: 'a' })] }), cells);
+    const { looks } = deriveLooks(
+      trip({ fixes: [...fixes, ...again], sightings: [sighting('a', 0.5, 210, 212), sighting('b', 90.5, 210, 212, { same_as: 'a' })] }),
+      cells,
+    );
     expect(at(looks, 8, 8).map((l) => l.targets.length)).to.deep.equal([1, 1]);
   });
   it('a contact outside all effort enters no look', () => {
@@ -143,14 +210,27 @@ describe('looks: what was seen', () => {
   });
   it('a fish on the line proves the fishing, not the scanning', () => {
     const { looks } = deriveLooks(
-      trip({ fixes, stops: [stop('s', 1, 11, 212, 212, { outcome: 'fish' })], sightings: [sighting('a', 5, 212, 212, { view: 'line', stop: 's' })] }),
+      trip({
+        fixes,
+        stops: [stop('s', 1, 11, 212, 212, { outcome: 'fish' })],
+        sightings: [sighting('a', 5, 212, 212, { view: 'line', stop: 's' })],
+      }),
       cells,
     );
-    expect(at(looks, 8, 8).map((l) => [l.kind, l.targets.length])).to.deep.equal([['scan', 0], ['fish', 1]]);
+    expect(at(looks, 8, 8).map((l) => [l.kind, l.targets.length])).to.deep.equal([
+      ['scan', 0],
+      ['fish', 1],
+    ]);
   });
   it('a fish landed without a mark is a target of its stop', () => {
-    const response = { at: T0 + 5 * MINUTE, row: { trip: 'T', time: '', response: 'landed', stop: 's', species: 'perch', contact: null, depth_m: 4 } as never };
-    const { looks } = deriveLooks(trip({ stops: [stop('s', 1, 11, 212, 212, { outcome: 'fish' })], responses: [response, response] }), cells);
+    const response = {
+      at: T0 + 5 * MINUTE,
+      row: { trip: 'T', time: '', response: 'landed', stop: 's', species: 'perch', contact: null, depth_m: 4 } as never,
+    };
+    const { looks } = deriveLooks(
+      trip({ stops: [stop('s', 1, 11, 212, 212, { outcome: 'fish' })], responses: [response, response] }),
+      cells,
+    );
     expect(looks[0].targets.map((t) => [t.species, t.confirmed])).to.deep.equal([['perch', 'catch']]);
   });
 });

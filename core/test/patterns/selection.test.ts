@@ -53,5 +53,6 @@ describe('selection ratios', () => {
     }
     expect(covered / runs).to.be.within(0.78, 1);
   });
-  it('leave out what had no effort', () => expect(selection([{ trip: 0, class: 0, effort: 0, used: 5 }], { classes: 1 })[0].used).to.equal(0));
+  it('leave out what had no effort', () =>
+    expect(selection([{ trip: 0, class: 0, effort: 0, used: 5 }], { classes: 1 })[0].used).to.equal(0));
 });

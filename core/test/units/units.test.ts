@@ -14,6 +14,12 @@ describe('units at the edge', () => {
   });
   it('writes with a unit and sensible digits', () => {
     const us = { depth: 'ft', temperature: '°F', speed: 'mph' } as const;
-    expect([formatDepth(5.4), formatDepth(5.4864, us), formatTemperature(20, us), formatSpeed(5), formatSpeed(5, us)]).to.deep.equal(['5.4 m', '18 ft', '68.0 °F', '5 m/s', '11 mph']);
+    expect([formatDepth(5.4), formatDepth(5.4864, us), formatTemperature(20, us), formatSpeed(5), formatSpeed(5, us)]).to.deep.equal([
+      '5.4 m',
+      '18 ft',
+      '68.0 °F',
+      '5 m/s',
+      '11 mph',
+    ]);
   });
 });

@@ -41,7 +41,9 @@ interface Inputs {
 async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOptions): Promise<Inputs> {
   const at = options.at.getTime();
   const said: string[] = [];
-  const readings: TimedReading[] = (await readingsOfWater(pool, water.id)).map((row) => ({ at: Date.parse(row.time), row })).filter((r) => r.at <= at);
+  const readings: TimedReading[] = (await readingsOfWater(pool, water.id))
+    .map((row) => ({ at: Date.parse(row.time), row }))
+    .filter((r) => r.at <= at);
   if (options.conditions) {
     const rows = await readRows('conditions', options.conditions);
     readings.push({ at, row: rows[rows.length - 1] as unknown as Reading });
@@ -93,8 +95,14 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   writeFileSync(options.out, lines.join(''));
   for (const line of [...said, ...logged.said]) console.log(line);
   const line = day.column.thermocline;
-  console.log(`thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${day.column.modelled ? 'modelled' : 'from the cast'}`);
+  console.log(
+    `thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${day.column.modelled ? 'modelled' : 'from the cast'}`,
+  );
   const { stats } = fit.model;
-  console.log(stats.looks ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${stats.contacts} contacts of ${species.name}` : 'fit: no trip had ended by then; the schools speak alone');
+  console.log(
+    stats.looks
+      ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${stats.contacts} contacts of ${species.name}`
+      : 'fit: no trip had ended by then; the schools speak alone',
+  );
   console.log(`${options.out}: ${chart.cells.count} cells of ${water.name}, ${species.name} at ${at}`);
 }

@@ -24,21 +24,33 @@ function sayFile(say: Say, { report, merge }: ImportedFile, update: boolean): vo
   sayFindings(say, 'left out', report.bad);
   sayFindings(say, 'odd, kept and flagged', report.odd);
   if (merge.different.count && !update)
-    say(`    ${merge.different.count} with the same key but other content, left as they were (--update changes them): line${merge.different.count > 1 ? 's' : ''} ${merge.different.lines.slice(0, 10).join(', ')}${merge.different.count > 10 ? ' …' : ''}`);
+    say(
+      `    ${merge.different.count} with the same key but other content, left as they were (--update changes them): line${merge.different.count > 1 ? 's' : ''} ${merge.different.lines.slice(0, 10).join(', ')}${merge.different.count > 10 ? ' …' : ''}`,
+    );
 }
 
 /** Imports sources and leaves the water ready: outline, chart, looks. */
-export async function importAndReady(context: Context, sources: Source[], options: { water: string; create: boolean; update: boolean }, say: Say): Promise<ImportResult> {
+export async function importAndReady(
+  context: Context,
+  sources: Source[],
+  options: { water: string; create: boolean; update: boolean },
+  say: Say,
+): Promise<ImportResult> {
   const { pool, account } = context;
   const result = await importInto(pool, account, sources, options);
   say(`${result.created ? 'made' : 'into'} ${result.water.name}`);
   for (const file of result.files) sayFile(say, file, options.update);
   for (const { file, why } of result.passedOver) say(`  ${file}: passed over (${why})`);
-  if (result.newSpecies.length) say(`  species not known before, now local to this water with neutral values: ${result.newSpecies.join(', ')}`);
+  if (result.newSpecies.length)
+    say(`  species not known before, now local to this water with neutral values: ${result.newSpecies.join(', ')}`);
   const water = (await waterById(pool, account, result.water.id))!;
   if (result.chartStale || (await latestChartId(pool, water.id)) == null) {
     const chart = await buildWaterChart(pool, water);
-    say(chart ? `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}` : '  chart: none yet, there is neither outline nor enough soundings');
+    say(
+      chart
+        ? `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}`
+        : '  chart: none yet, there is neither outline nor enough soundings',
+    );
   } else say('  chart: still right');
   const trips = await freshLooks(pool, water);
   const looks = trips.reduce((n, t) => n + t.looks.length, 0);
@@ -47,6 +59,10 @@ export async function importAndReady(context: Context, sources: Source[], option
   return result;
 }
 
-export async function importCommand(context: Context, paths: string[], options: { water: string; create: boolean; update: boolean }): Promise<void> {
+export async function importCommand(
+  context: Context,
+  paths: string[],
+  options: { water: string; create: boolean; update: boolean },
+): Promise<void> {
   await importAndReady(context, findSources(paths), options, (line) => console.log(line));
 }

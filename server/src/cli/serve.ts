@@ -65,10 +65,19 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     jobs = new Jobs(context.pool, context.database.url, (line) => console.error(line));
     await jobs.start();
     const bound = { port };
-    server.on('request', makeApp({ pool: context.pool, jobs, account: context.account, pages, port: () => bound.port, log: (line) => console.error(line) }));
+    server.on(
+      'request',
+      makeApp({ pool: context.pool, jobs, account: context.account, pages, port: () => bound.port, log: (line) => console.error(line) }),
+    );
     await new Promise<void>((done, failed) => {
       server.once('error', (error: NodeJS.ErrnoException) =>
-        failed(error.code === 'EADDRINUSE' ? new SetUpError(`port ${port} is taken by another program; choose another with --port`) : error.code === 'EACCES' ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`) : error),
+        failed(
+          error.code === 'EADDRINUSE'
+            ? new SetUpError(`port ${port} is taken by another program; choose another with --port`)
+            : error.code === 'EACCES'
+              ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`)
+              : error,
+        ),
       );
       server.listen(port, '127.0.0.1', done);
     });

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import pg from 'pg';
@@ -59,7 +59,14 @@ class Cluster {
   }
 
   private run(program: string, args: string[]): { ok: boolean; text: string } {
-    const result = spawnSync(join(this.bin, program), args, { encoding: 'utf8', cwd: '/', uid: this.user.uid ?? undefined, gid: this.user.gid ?? undefined, env: { ...process.env, LC_ALL: 'C.UTF-8', HOME: this.folder.cluster }, stdio: ['ignore', 'pipe', 'pipe'] });
+    const result = spawnSync(join(this.bin, program), args, {
+      encoding: 'utf8',
+      cwd: '/',
+      uid: this.user.uid ?? undefined,
+      gid: this.user.gid ?? undefined,
+      env: { ...process.env, LC_ALL: 'C.UTF-8', HOME: this.folder.cluster },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     return { ok: result.status === 0, text: `${result.stdout ?? ''}${result.stderr ?? ''}${result.error?.message ?? ''}`.trim() };
   }
 
@@ -69,7 +76,11 @@ class Cluster {
 
   create(): void {
     if (existsSync(this.folder.cluster) && readdirSync(this.folder.cluster).length)
-      throw new SetUpError(`${this.folder.cluster} holds something, but no database of this installation (an interrupted first start?); move it away and start again`);
+      throw new SetUpError(
+        `${this.folder.cluster} holds something, but no database of this installation (an interrupted first start?); move it away and start again`,
+      );
+    // The folder above stays open to pass through (a mode given here would hold for it as well).
+    mkdirSync(dirname(this.folder.cluster), { recursive: true, mode: 0o755 });
     mkdirSync(this.folder.cluster, { recursive: true, mode: 0o700 });
     this.own(this.folder.cluster);
     const password = randomBytes(24).toString('hex');
@@ -79,7 +90,19 @@ class Cluster {
     try {
       writeFileSync(file, `${password}\n`, { mode: 0o600 });
       this.own(file);
-      const made = this.run('initdb', ['-D', this.folder.cluster, '-U', OWNER, '--pwfile', file, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C.UTF-8']);
+      const made = this.run('initdb', [
+        '-D',
+        this.folder.cluster,
+        '-U',
+        OWNER,
+        '--pwfile',
+        file,
+        '-A',
+        'scram-sha-256',
+        '-E',
+        'UTF8',
+        '--locale=C.UTF-8',
+      ]);
       if (!made.ok) {
         rmSync(this.folder.cluster, { recursive: true, force: true });
         throw new SetUpError(`the database could not be made: ${made.text}`);
@@ -89,7 +112,15 @@ class Cluster {
     }
     writeFileSync(
       join(this.folder.cluster, 'postgresql.auto.conf'),
-      ["listen_addresses = '127.0.0.1'", "unix_socket_directories = ''", "timezone = 'UTC'", "shared_buffers = '256MB'", "work_mem = '32MB'", "max_wal_size = '2GB'", "log_timezone = 'UTC'"].join('\n') + '\n',
+      [
+        "listen_addresses = '127.0.0.1'",
+        "unix_socket_directories = ''",
+        "timezone = 'UTC'",
+        "shared_buffers = '256MB'",
+        "work_mem = '32MB'",
+        "max_wal_size = '2GB'",
+        "log_timezone = 'UTC'",
+      ].join('\n') + '\n',
     );
     this.own(join(this.folder.cluster, 'postgresql.auto.conf'));
     writeFileSync(this.settingsFile, JSON.stringify({ port: 0, password }), { mode: 0o600 });
@@ -102,7 +133,18 @@ class Cluster {
   async start(): Promise<void> {
     for (let tries = 0; ; tries++) {
       const port = await freePort();
-      const started = this.run('pg_ctl', ['-D', this.folder.cluster, '-l', join(this.folder.cluster, 'server.log'), '-w', '-t', '60', '-o', `-p ${port}`, 'start']);
+      const started = this.run('pg_ctl', [
+        '-D',
+        this.folder.cluster,
+        '-l',
+        join(this.folder.cluster, 'server.log'),
+        '-w',
+        '-t',
+        '60',
+        '-o',
+        `-p ${port}`,
+        'start',
+      ]);
       if (started.ok) {
         writeFileSync(this.settingsFile, JSON.stringify({ ...this.settings, port }), { mode: 0o600 });
         return;
@@ -125,7 +167,8 @@ class Cluster {
     const client = new pg.Client({ connectionString: this.url().replace(/\/[^/]*$/, '/postgres') });
     await client.connect();
     try {
-      if (!(await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [DATABASE])).rowCount) await client.query(`CREATE DATABASE ${DATABASE}`);
+      if (!(await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [DATABASE])).rowCount)
+        await client.query(`CREATE DATABASE ${DATABASE}`);
     } finally {
       await client.end();
     }
@@ -163,7 +206,10 @@ async function withLock<T>(folder: DataFolder, work: () => Promise<T>): Promise<
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
       const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
       if (holder && !alive(holder)) rmSync(file, { force: true });
-      else if (waited > 120_000) throw new SetUpError(`another command (process ${holder}) has been starting the database for two minutes; remove ${file} if it is gone`);
+      else if (waited > 120_000)
+        throw new SetUpError(
+          `another command (process ${holder}) has been starting the database for two minutes; remove ${file} if it is gone`,
+        );
       else await new Promise((done) => setTimeout(done, 200));
     }
   }
@@ -199,7 +245,8 @@ class Users {
 export async function openDatabase(dataDir: string): Promise<Database> {
   const user = process.env.DATABASE_URL ? { name: null, uid: null, gid: null } : databaseUser();
   const folder = openDataFolder(dataDir, user);
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, folder, said: ['database: the one of DATABASE_URL'], release: async () => undefined };
+  if (process.env.DATABASE_URL)
+    return { url: process.env.DATABASE_URL, folder, said: ['database: the one of DATABASE_URL'], release: async () => undefined };
   const cluster = new Cluster(folder, user, programs());
   const users = new Users(folder);
   const said: string[] = [];

@@ -17,7 +17,8 @@ export function databaseUser(): DatabaseUser {
   if (process.getuid?.() !== 0) return { name: null, uid: null, gid: null };
   const id = (flag: string): number => {
     const found = spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' });
-    if (found.status !== 0) throw new SetUpError("there is no user 'postgres' to run the database as (root may not); install Debian's postgresql package");
+    if (found.status !== 0)
+      throw new SetUpError("there is no user 'postgres' to run the database as (root may not); install Debian's postgresql package");
     return Number(found.stdout);
   };
   return { name: 'postgres', uid: id('-u'), gid: id('-g') };

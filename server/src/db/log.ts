@@ -21,7 +21,12 @@ export const tripsOf = async (db: Queryable, water: string): Promise<TripRow[]> 
 
 /** A trip of the account, or null. */
 export const tripById = async (db: Queryable, account: string, id: string): Promise<TripRow | null> =>
-  (await db.query<TripRow>('SELECT t.* FROM trips t JOIN waters w ON w.id = t.water_id WHERE t.id = $1 AND w.account_id = $2 AND t.deleted_at IS NULL', [id, account])).rows[0] ?? null;
+  (
+    await db.query<TripRow>(
+      'SELECT t.* FROM trips t JOIN waters w ON w.id = t.water_id WHERE t.id = $1 AND w.account_id = $2 AND t.deleted_at IS NULL',
+      [id, account],
+    )
+  ).rows[0] ?? null;
 
 /** Everything in a trip changes its stamp, so that looks and fits know. */
 export const touchTrips = async (db: Queryable, ids: string[]): Promise<void> => {
@@ -30,13 +35,20 @@ export const touchTrips = async (db: Queryable, ids: string[]): Promise<void> =>
 
 /** Rows of one record of a trip, as the exchange format has them, oldest first. */
 async function ofTrip<T>(db: Queryable, table: string, trip: string, order: string): Promise<T[]> {
-  return (await db.query(`SELECT r.*, t.trip FROM ${table} r JOIN trips t ON t.id = r.trip_id WHERE r.trip_id = $1 AND r.deleted_at IS NULL ORDER BY ${order}`, [trip])).rows as T[];
+  return (
+    await db.query(
+      `SELECT r.*, t.trip FROM ${table} r JOIN trips t ON t.id = r.trip_id WHERE r.trip_id = $1 AND r.deleted_at IS NULL ORDER BY ${order}`,
+      [trip],
+    )
+  ).rows as T[];
 }
 
 export const trackOf = (db: Queryable, trip: string): Promise<TrackFix[]> => ofTrip(db, 'track', trip, 'r.time');
 export const stopsOf = (db: Queryable, trip: string): Promise<(Stop & { id: string })[]> => ofTrip(db, 'stops', trip, 'r.start, r.stop');
-export const contactsOf = (db: Queryable, trip: string): Promise<(Contact & { id: string })[]> => ofTrip(db, 'contacts', trip, 'r.time, r.id');
-export const responsesOf = (db: Queryable, trip: string): Promise<(Response & { id: string })[]> => ofTrip(db, 'responses', trip, 'r.time, r.id');
+export const contactsOf = (db: Queryable, trip: string): Promise<(Contact & { id: string })[]> =>
+  ofTrip(db, 'contacts', trip, 'r.time, r.id');
+export const responsesOf = (db: Queryable, trip: string): Promise<(Response & { id: string })[]> =>
+  ofTrip(db, 'responses', trip, 'r.time, r.id');
 
 async function ofWater<T>(db: Queryable, table: string, water: string, order: string): Promise<T[]> {
   return (
@@ -48,5 +60,7 @@ async function ofWater<T>(db: Queryable, table: string, water: string, order: st
 }
 
 export const readingsOfWater = (db: Queryable, water: string): Promise<Reading[]> => ofWater(db, 'conditions', water, 'r.time');
-export const profilesOfWater = (db: Queryable, water: string): Promise<ProfileRow[]> => ofWater(db, 'profiles', water, 'r.time, r.profile, r.depth_m');
-export const contactsOfWater = (db: Queryable, water: string): Promise<(Contact & { id: string; trip_id: string })[]> => ofWater(db, 'contacts', water, 'r.time, r.id');
+export const profilesOfWater = (db: Queryable, water: string): Promise<ProfileRow[]> =>
+  ofWater(db, 'profiles', water, 'r.time, r.profile, r.depth_m');
+export const contactsOfWater = (db: Queryable, water: string): Promise<(Contact & { id: string; trip_id: string })[]> =>
+  ofWater(db, 'contacts', water, 'r.time, r.id');

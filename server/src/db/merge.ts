@@ -27,17 +27,29 @@ export interface MergeResult {
 
 const NULL = '\\N';
 const copyText = (v: string | number | null | undefined): string =>
-  v == null ? NULL : typeof v === 'number' ? String(v) : v.replace(/[\\\t\n\r]/g, (c) => ({ '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' })[c]!);
+  v == null
+    ? NULL
+    : typeof v === 'number'
+      ? String(v)
+      : v.replace(/[\\\t\n\r]/g, (c) => ({ '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' })[c]!);
 
 /** Opens a staging table for rows of a target table; `line` keeps their place in the file. */
 export async function openStaging(client: Client, staging: string, { table, columns }: MergeInput): Promise<void> {
-  await client.query(`CREATE TEMP TABLE ${staging} ON COMMIT DROP AS SELECT 0 AS line, ${columns.map(quoted).join(', ')} FROM ${table} WITH NO DATA`);
+  await client.query(
+    `CREATE TEMP TABLE ${staging} ON COMMIT DROP AS SELECT 0 AS line, ${columns.map(quoted).join(', ')} FROM ${table} WITH NO DATA`,
+  );
 }
 
 /** Streams rows into a staging table by COPY. */
-export async function copyRows(client: Client, staging: string, columns: string[], rows: AsyncIterable<{ line: number; row: Row }[]>): Promise<void> {
+export async function copyRows(
+  client: Client,
+  staging: string,
+  columns: string[],
+  rows: AsyncIterable<{ line: number; row: Row }[]>,
+): Promise<void> {
   async function* text(): AsyncGenerator<string> {
-    for await (const batch of rows) yield batch.map(({ line, row }) => `${line}\t${columns.map((c) => copyText(row[c])).join('\t')}\n`).join('');
+    for await (const batch of rows)
+      yield batch.map(({ line, row }) => `${line}\t${columns.map((c) => copyText(row[c])).join('\t')}\n`).join('');
   }
   await pipeline(Readable.from(text()), client.query(copyFrom(`COPY ${staging} (line, ${columns.map(quoted).join(', ')}) FROM STDIN`)));
 }
@@ -46,7 +58,11 @@ export async function copyRows(client: Client, staging: string, columns: string[
  * Brings staged rows into their table. Rows whose key is there already are compared: the same content adds nothing,
  * other content is reported and left as it was, unless `update`.
  */
-export async function mergeStaged(client: Client, staging: string, { table, columns, key, where, update }: MergeInput): Promise<MergeResult> {
+export async function mergeStaged(
+  client: Client,
+  staging: string,
+  { table, columns, key, where, update }: MergeInput,
+): Promise<MergeResult> {
   const list = columns.map(quoted).join(', ');
   const keyList = key.map(quoted).join(', ');
   const content = columns.filter((c) => !key.includes(c) && c !== 'id' && c !== 'survey_id');
@@ -59,7 +75,9 @@ export async function mergeStaged(client: Client, staging: string, { table, colu
   if (added < total && content.length) {
     const matches = key.map((k) => `t.${quoted(k)} = s.${quoted(k)}`).join(' AND ') + (where ? ` AND t.${where}` : '');
     const differs = `(${content.map((c) => `t.${quoted(c)}`).join(', ')}) IS DISTINCT FROM (${content.map((c) => `s.${quoted(c)}`).join(', ')})`;
-    const different = await client.query<{ line: number }>(`SELECT s.line FROM ${staging} s JOIN ${table} t ON ${matches} WHERE ${differs} ORDER BY s.line`);
+    const different = await client.query<{ line: number }>(
+      `SELECT s.line FROM ${staging} s JOIN ${table} t ON ${matches} WHERE ${differs} ORDER BY s.line`,
+    );
     if (update && different.rowCount) {
       await client.query(
         `UPDATE ${table} t SET ${content.map((c) => `${quoted(c)} = s.${quoted(c)}`).join(', ')} FROM (SELECT DISTINCT ON (${keyList}) * FROM ${staging} ORDER BY ${keyList}, line DESC) s WHERE ${matches} AND ${differs}`,

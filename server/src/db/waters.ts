@@ -31,12 +31,16 @@ export async function localAccount(db: Queryable): Promise<string> {
 }
 
 export const waterByName = async (db: Queryable, account: string, name: string): Promise<WaterRow | null> =>
-  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND lower(name) = lower($2)', [account, name.trim()])).rows[0] ?? null;
+  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND lower(name) = lower($2)', [account, name.trim()])).rows[0] ??
+  null;
 
 export const waterById = async (db: Queryable, account: string, id: string): Promise<WaterRow | null> =>
   (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND id = $2', [account, id])).rows[0] ?? null;
 
-export const listWaters = async (db: Queryable, account: string): Promise<(WaterRow & { trips: number; contacts: number; soundings: number | null })[]> =>
+export const listWaters = async (
+  db: Queryable,
+  account: string,
+): Promise<(WaterRow & { trips: number; contacts: number; soundings: number | null })[]> =>
   (
     await db.query(
       `SELECT w.*, (SELECT count(*) FROM trips t WHERE t.water_id = w.id AND t.deleted_at IS NULL) AS trips,
@@ -49,9 +53,16 @@ export const listWaters = async (db: Queryable, account: string): Promise<(Water
 
 /** Makes a water with the shipped species. */
 export async function createWater(db: Queryable, account: string, name: string, id: string = newId()): Promise<WaterRow> {
-  const water = (await db.query<WaterRow>('INSERT INTO waters (id, account_id, name) VALUES ($1, $2, $3) RETURNING *', [id, account, name.trim()])).rows[0];
+  const water = (
+    await db.query<WaterRow>('INSERT INTO waters (id, account_id, name) VALUES ($1, $2, $3) RETURNING *', [id, account, name.trim()])
+  ).rows[0];
   for (const profile of defaultSpecies)
-    await db.query('INSERT INTO species (id, water_id, name, profile, local) VALUES ($1, $2, $3, $4, false)', [newId(), water.id, profile.name, profile]);
+    await db.query('INSERT INTO species (id, water_id, name, profile, local) VALUES ($1, $2, $3, $4, false)', [
+      newId(),
+      water.id,
+      profile.name,
+      profile,
+    ]);
   return water;
 }
 
@@ -61,7 +72,10 @@ export async function describeWater(db: Queryable, id: string, file: WaterFile):
     const value = file[column];
     if (value === undefined) continue;
     const json = column === 'rules' || column === 'forage' || column === 'rigs';
-    await db.query(`UPDATE waters SET ${column} = $2, changed_at = now() WHERE id = $1`, [id, json && value !== null ? JSON.stringify(value) : value]);
+    await db.query(`UPDATE waters SET ${column} = $2, changed_at = now() WHERE id = $1`, [
+      id,
+      json && value !== null ? JSON.stringify(value) : value,
+    ]);
   }
 }
 
@@ -90,7 +104,9 @@ export async function addCover(db: Queryable, water: string, features: CoverFeat
 }
 
 export const speciesOf = async (db: Queryable, water: string): Promise<SpeciesProfile[]> =>
-  (await db.query<{ profile: SpeciesProfile }>('SELECT profile FROM species WHERE water_id = $1 ORDER BY local, name', [water])).rows.map((r) => r.profile);
+  (await db.query<{ profile: SpeciesProfile }>('SELECT profile FROM species WHERE water_id = $1 ORDER BY local, name', [water])).rows.map(
+    (r) => r.profile,
+  );
 
 /** Makes local species of names that no profile knows. @returns the new names */
 export async function learnSpecies(db: Queryable, water: string, names: Iterable<string>): Promise<string[]> {
@@ -100,7 +116,12 @@ export async function learnSpecies(db: Queryable, water: string, names: Iterable
     if (findSpecies(name, known)) continue;
     const profile = neutralProfile(name.trim().toLowerCase());
     known.push(profile);
-    await db.query('INSERT INTO species (id, water_id, name, profile) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING', [newId(), water, profile.name, profile]);
+    await db.query('INSERT INTO species (id, water_id, name, profile) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING', [
+      newId(),
+      water,
+      profile.name,
+      profile,
+    ]);
     learned.push(profile.name);
   }
   return learned;

@@ -53,7 +53,8 @@ export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): 
   // Only JSON is taken, so that a form of another page can never be read as a request.
   api.use(express.json({ limit: '8mb', type: 'application/json' }));
   api.use((request, _response, next) => {
-    if (['POST', 'PUT', 'PATCH'].includes(request.method) && !request.is('application/json')) throw new RequestError(415, 'the request has to be JSON');
+    if (['POST', 'PUT', 'PATCH'].includes(request.method) && !request.is('application/json'))
+      throw new RequestError(415, 'the request has to be JSON');
     next();
   });
   api.get('/health', async (_request, response) => {
@@ -67,10 +68,18 @@ export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): 
     throw new RequestError(404, `there is no ${request.method} ${request.path}`);
   });
   app.use('/api', api);
-  app.use(express.static(pages, { index: false, maxAge: 0, setHeaders: (response, path) => path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable') }));
+  app.use(
+    express.static(pages, {
+      index: false,
+      maxAge: 0,
+      setHeaders: (response, path) =>
+        path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable'),
+    }),
+  );
   app.get('/{*path}', (request, response) => {
     const file = join(pages, 'index.html');
-    if (/\.\w+$/.test(request.path) || !existsSync(file)) throw new RequestError(404, existsSync(file) ? 'there is no such page' : 'the pages are not built yet: start with ./shoal');
+    if (/\.\w+$/.test(request.path) || !existsSync(file))
+      throw new RequestError(404, existsSync(file) ? 'there is no such page' : 'the pages are not built yet: start with ./shoal');
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(file);
   });

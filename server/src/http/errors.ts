@@ -27,7 +27,8 @@ export const answerErrors: ErrorRequestHandler = (error, request, response, _nex
     response.status(400).json({ error: path ? `${path} ${error.message}` : error.message, field: path });
   } else if (error instanceof RequestError) response.status(error.status).json({ error: error.message, field: error.field });
   else if (error instanceof FormatError || error instanceof UnknownSpeciesError) response.status(400).json({ error: error.message });
-  else if (typeof error?.status === 'number' && error.status < 500) response.status(error.status).json({ error: error.type === 'entity.parse.failed' ? 'the request is not JSON' : String(error.message) });
+  else if (typeof error?.status === 'number' && error.status < 500)
+    response.status(error.status).json({ error: error.type === 'entity.parse.failed' ? 'the request is not JSON' : String(error.message) });
   else {
     request.app.locals.log?.(`${request.method} ${request.path}: ${error?.stack ?? error}`);
     response.status(500).json({ error: 'something failed in the server; nothing was stored' });

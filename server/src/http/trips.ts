@@ -22,7 +22,11 @@ async function idOf(request: Request): Promise<string> {
 }
 
 /** Records of a trip that have an id made by the client. */
-const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = { stops: schemas.stop, contacts: schemas.contact, responses: schemas.response };
+const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = {
+  stops: schemas.stop,
+  contacts: schemas.contact,
+  responses: schemas.response,
+};
 
 const columnsOf = (record: RecordName): string[] => Object.keys(records[record] as Fields).filter((c) => c !== 'trip');
 
@@ -30,7 +34,13 @@ const columnsOf = (record: RecordName): string[] => Object.keys(records[record] 
  * Stores a record under its client-made id. Sending it again with the same content changes nothing; with other
  * content it is an edit. A key or an id that belongs to another record is refused.
  */
-async function putRecord(client: Client, record: 'stops' | 'contacts' | 'responses', id: string, trip: string, row: Row): Promise<'added' | 'changed' | 'same'> {
+async function putRecord(
+  client: Client,
+  record: 'stops' | 'contacts' | 'responses',
+  id: string,
+  trip: string,
+  row: Row,
+): Promise<'added' | 'changed' | 'same'> {
   const columns = columnsOf(record);
   const found = await client.query<{ trip_id: string }>(`SELECT trip_id FROM ${record} WHERE id = $1 FOR UPDATE`, [id]);
   const values = columns.map((c) => row[c] ?? null);
@@ -73,14 +83,23 @@ export function tripRoutes(pool: Pool): Router {
         `INSERT INTO trips (id, water_id, ${columns.map(quoted).join(', ')}) VALUES ($1, $2, ${columns.map((_, i) => `$${i + 3}`).join(', ')}) ON CONFLICT DO NOTHING`,
         [id, water.id, ...values],
       );
-      if (!added.rowCount && !(await tripById(pool, accountOf(request), id))) throw new RequestError(409, 'another trip has the same key and start', 'trip');
+      if (!added.rowCount && !(await tripById(pool, accountOf(request), id)))
+        throw new RequestError(409, 'another trip has the same key and start', 'trip');
     } else
-      await pool.query(`UPDATE trips SET ${columns.map((c, i) => `${quoted(c)} = $${i + 2}`).join(', ')}, version = version + 1, changed_at = clock_timestamp() WHERE id = $1`, [id, ...values]);
+      await pool.query(
+        `UPDATE trips SET ${columns.map((c, i) => `${quoted(c)} = $${i + 2}`).join(', ')}, version = version + 1, changed_at = clock_timestamp() WHERE id = $1`,
+        [id, ...values],
+      );
     response.status(existing ? 200 : 201).json(await tripById(pool, accountOf(request), id));
   });
   router.get('/trips/:trip', async (request, response) => {
     const trip = await tripOf(pool, request);
-    const [track, stops, contacts, responses] = await Promise.all([trackOf(pool, trip.id), stopsOf(pool, trip.id), contactsOf(pool, trip.id), responsesOf(pool, trip.id)]);
+    const [track, stops, contacts, responses] = await Promise.all([
+      trackOf(pool, trip.id),
+      stopsOf(pool, trip.id),
+      contactsOf(pool, trip.id),
+      responsesOf(pool, trip.id),
+    ]);
     response.json({ trip, track, stops, contacts, responses });
   });
   for (const [record, schema] of Object.entries(WITH_ID) as [keyof typeof WITH_ID, AnyObjectSchema][]) {
@@ -101,14 +120,20 @@ export function tripRoutes(pool: Pool): Router {
     router.delete(`/trips/:trip/${record}/:id`, async (request, response) => {
       const id = await idOf(request);
       const trip = await tripOf(pool, request);
-      const gone = await pool.query(`UPDATE ${record} SET deleted_at = now(), version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NULL`, [id, trip.id]);
+      const gone = await pool.query(
+        `UPDATE ${record} SET deleted_at = now(), version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NULL`,
+        [id, trip.id],
+      );
       if (gone.rowCount) await touchTrips(pool, [trip.id]);
       response.json({ id, done: gone.rowCount ? 'deleted' : 'same' });
     });
     router.post(`/trips/:trip/${record}/:id/restore`, async (request, response) => {
       const id = await idOf(request);
       const trip = await tripOf(pool, request);
-      const back = await pool.query(`UPDATE ${record} SET deleted_at = NULL, version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NOT NULL`, [id, trip.id]);
+      const back = await pool.query(
+        `UPDATE ${record} SET deleted_at = NULL, version = version + 1 WHERE id = $1 AND trip_id = $2 AND deleted_at IS NOT NULL`,
+        [id, trip.id],
+      );
       if (back.rowCount) await touchTrips(pool, [trip.id]);
       response.json({ id, done: back.rowCount ? 'restored' : 'same' });
     });

@@ -5,7 +5,17 @@ import type { WaterFile } from '@restless-shoal/core/formats';
 import { latestChart } from '../db/charts';
 import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
-import { coverOf, createWater, describeWater, listWaters, setOutline, speciesOf, waterById, waterByName, type WaterRow } from '../db/waters';
+import {
+  coverOf,
+  createWater,
+  describeWater,
+  listWaters,
+  setOutline,
+  speciesOf,
+  waterById,
+  waterByName,
+  type WaterRow,
+} from '../db/waters';
 import { freshLooks } from '../jobs/ready';
 import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
@@ -41,11 +51,15 @@ export function waterRoutes(pool: Pool): Router {
     const id = await schemas.id.validate(request.params.water).catch(() => {
       throw new RequestError(400, 'id is not a UUID', 'id');
     });
-    const body = (await schemas.water.validate(request.body, { abortEarly: true })) as WaterFile & { name: string; outline?: OutlineGeometry | null };
+    const body = (await schemas.water.validate(request.body, { abortEarly: true })) as WaterFile & {
+      name: string;
+      outline?: OutlineGeometry | null;
+    };
     const epsg = body.outline ? outlineZone(body.outline) : null;
     const existing = await waterById(pool, accountOf(request), String(id));
     if (!existing) {
-      if (await waterByName(pool, accountOf(request), body.name)) throw new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
+      if (await waterByName(pool, accountOf(request), body.name))
+        throw new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
       await createWater(pool, accountOf(request), body.name, String(id));
     }
     await describeWater(pool, String(id), body);
@@ -69,7 +83,11 @@ export function waterRoutes(pool: Pool): Router {
   });
   router.get('/waters/:water/log', async (request, response) => {
     const water = await waterOf(pool, request);
-    const [trips, readings, profiles] = await Promise.all([tripsOf(pool, water.id), readingsOfWater(pool, water.id), profilesOfWater(pool, water.id)]);
+    const [trips, readings, profiles] = await Promise.all([
+      tripsOf(pool, water.id),
+      readingsOfWater(pool, water.id),
+      profilesOfWater(pool, water.id),
+    ]);
     response.json({ trips, readings, profiles });
   });
   router.get('/waters/:water/contacts', async (request, response) => {

@@ -1,6 +1,28 @@
 import { coverOf, addCover, createWater, describeWater, learnSpecies, setOutline, waterByName, type WaterRow } from '../db/waters';
-import { addFinding, emptyReport, FormatError, readCover, readOutline, readRecord, readWaterFile, type FileReport, type PlacedRow } from '@restless-shoal/core/formats';
-import { insideRings, cellKey, cellOf, metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, WaterCells, CELL, type MetricPlane } from '@restless-shoal/core/geo';
+import {
+  addFinding,
+  emptyReport,
+  FormatError,
+  readCover,
+  readOutline,
+  readRecord,
+  readWaterFile,
+  type FileReport,
+  type PlacedRow,
+} from '@restless-shoal/core/formats';
+import {
+  insideRings,
+  cellKey,
+  cellOf,
+  metricPlane,
+  OutlineError,
+  outlineToRings,
+  ringsCentroid,
+  utmEpsg,
+  WaterCells,
+  CELL,
+  type MetricPlane,
+} from '@restless-shoal/core/geo';
 import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { copyRows, mergeStaged, openStaging, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
@@ -44,9 +66,16 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
   for (const source of sources) {
     const kind = await kindOf(source);
     if (kind) byKind.push({ kind, source });
-    else passedOver.push({ file: source.name, why: /\.(tiff?|gpx|geojson)$/i.test(source.name) ? 'a product or a format that is not read yet' : 'no known record' });
+    else
+      passedOver.push({
+        file: source.name,
+        why: /\.(tiff?|gpx|geojson)$/i.test(source.name) ? 'a product or a format that is not read yet' : 'no known record',
+      });
   }
-  if (!byKind.length) throw new FormatError(`nothing to read: ${sources.map((s) => s.name).join(', ')} ${sources.length > 1 ? 'hold' : 'holds'} no record of the exchange formats`);
+  if (!byKind.length)
+    throw new FormatError(
+      `nothing to read: ${sources.map((s) => s.name).join(', ')} ${sources.length > 1 ? 'hold' : 'holds'} no record of the exchange formats`,
+    );
   return transaction(pool, async (client) => {
     await client.query('SELECT pg_advisory_xact_lock(hashtext($1))', [`import ${account}`]);
     let water = await waterByName(client, account, options.water);
@@ -56,7 +85,8 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
       water = await createWater(client, account, options.water);
     }
     const run = new ImportRun(client, water, options);
-    for (const kind of ['water', 'outline', 'cover'] as const) for (const entry of byKind.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
+    for (const kind of ['water', 'outline', 'cover'] as const)
+      for (const entry of byKind.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
     for (const record of RECORD_ORDER) for (const entry of byKind.filter((e) => e.kind === record)) await run.record(record, entry.source);
     const newSpecies = await learnSpecies(client, water.id, run.speciesMet);
     await touchTrips(client, [...run.changedTrips]);
@@ -135,7 +165,11 @@ class ImportRun {
     const report = emptyReport(source.name, record);
     if (record !== 'soundings' && record !== 'trips') await this.loadTrips();
     const extra = record === 'soundings' ? ['water_id', 'survey_id'] : record === 'trips' ? ['water_id'] : ['trip_id'];
-    const columns = [...(WITH_ID.includes(record) ? ['id'] : []), ...extra, ...Object.keys(records[record]).filter((c) => c !== 'trip' || record === 'trips')];
+    const columns = [
+      ...(WITH_ID.includes(record) ? ['id'] : []),
+      ...extra,
+      ...Object.keys(records[record]).filter((c) => c !== 'trip' || record === 'trips'),
+    ];
     const input: MergeInput = { ...MERGES[record], columns, update: this.options.update };
     const staging = `incoming_${++this.stagings}`;
     await openStaging(this.client, staging, input);
@@ -147,7 +181,8 @@ class ImportRun {
       if (record === 'soundings') this.chartStale = true;
       touched.forEach((id) => this.changedTrips.add(id));
     }
-    if (survey != null && merge.added === 0) await this.client.query('DELETE FROM surveys WHERE id = $1 AND NOT EXISTS (SELECT 1 FROM soundings WHERE survey_id = $1)', [survey]);
+    if (survey != null && merge.added === 0)
+      await this.client.query('DELETE FROM surveys WHERE id = $1 AND NOT EXISTS (SELECT 1 FROM soundings WHERE survey_id = $1)', [survey]);
     this.files.push({ report, merge });
     this.options.onProgress?.(`${source.name}: ${report.used} of ${report.read} rows`);
   }
@@ -169,16 +204,27 @@ class ImportRun {
       added: a.added + b.added,
       same: a.same + b.same,
       changed: a.changed + b.changed,
-      different: { count: a.different.count + b.different.count, lines: [...a.different.lines, ...b.different.lines].sort((p, q) => p - q).slice(0, 100) },
+      different: {
+        count: a.different.count + b.different.count,
+        lines: [...a.different.lines, ...b.different.lines].sort((p, q) => p - q).slice(0, 100),
+      },
     };
   }
 
   private async openSurvey(source: string): Promise<number> {
-    return (await this.client.query<{ id: number }>('INSERT INTO surveys (water_id, source) VALUES ($1, $2) RETURNING id', [this.water.id, source])).rows[0].id;
+    return (
+      await this.client.query<{ id: number }>('INSERT INTO surveys (water_id, source) VALUES ($1, $2) RETURNING id', [
+        this.water.id,
+        source,
+      ])
+    ).rows[0].id;
   }
 
   private async loadTrips(): Promise<void> {
-    const { rows } = await this.client.query<{ id: string; trip: string; start: string; end: string | null }>('SELECT id, trip, start, "end" FROM trips WHERE water_id = $1 ORDER BY start', [this.water.id]);
+    const { rows } = await this.client.query<{ id: string; trip: string; start: string; end: string | null }>(
+      'SELECT id, trip, start, "end" FROM trips WHERE water_id = $1 ORDER BY start',
+      [this.water.id],
+    );
     this.trips = new Map();
     for (const row of rows) {
       const span = { id: row.id, start: Date.parse(row.start), end: row.end ? Date.parse(row.end) : Infinity };
@@ -193,7 +239,13 @@ class ImportRun {
     return spans.find((s) => time >= s.start && time <= s.end) ?? spans[spans.length - 1];
   }
 
-  private async *placed(record: RecordName, source: Source, report: FileReport, survey: number | null, touched: Set<string>): AsyncGenerator<PlacedRow[]> {
+  private async *placed(
+    record: RecordName,
+    source: Source,
+    report: FileReport,
+    survey: number | null,
+    touched: Set<string>,
+  ): AsyncGenerator<PlacedRow[]> {
     const outside = record === 'soundings' ? this.outsideTest() : null;
     for await (const batch of readRecord(record, source.bytes(), report)) {
       const out: PlacedRow[] = [];
@@ -213,8 +265,10 @@ class ImportRun {
           }
           row.trip_id = trip.id;
           touched.add(trip.id);
-          if (time > trip.end) addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is after the trip's end" });
-          else if (time < trip.start) addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is before the trip's start" });
+          if (time > trip.end)
+            addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is after the trip's end" });
+          else if (time < trip.start)
+            addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is before the trip's start" });
           if (typeof row.species === 'string') this.speciesMet.add(row.species);
         }
         out.push({ line, row });

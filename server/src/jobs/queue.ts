@@ -19,7 +19,14 @@ interface FitData {
   species: string;
 }
 
-const STATES: Record<string, JobState['state']> = { created: 'waiting', retry: 'waiting', active: 'running', completed: 'done', cancelled: 'cancelled', failed: 'failed' };
+const STATES: Record<string, JobState['state']> = {
+  created: 'waiting',
+  retry: 'waiting',
+  active: 'running',
+  completed: 'done',
+  cancelled: 'cancelled',
+  failed: 'failed',
+};
 
 /** Long work, queued in the database, run in worker threads: it survives a restart and can be cancelled. */
 export class Jobs {
@@ -77,13 +84,20 @@ export class Jobs {
     if (waiting.rowCount) return waiting.rows[0].id;
     const id = await this.boss.send(FIT, { account, water, species } satisfies FitData);
     if (!id) throw new Error('the fit could not be queued');
-    await this.pool.query('INSERT INTO job_progress (job_id, account_id, queue) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [id, account, FIT]);
+    await this.pool.query('INSERT INTO job_progress (job_id, account_id, queue) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
+      id,
+      account,
+      FIT,
+    ]);
     return id;
   }
 
   private async own(account: string, id: string): Promise<{ queue: string; share: number } | null> {
     if (!/^[0-9a-f-]{36}$/i.test(id)) return null;
-    const { rows } = await this.pool.query<{ queue: string; share: number }>('SELECT queue, share FROM job_progress WHERE job_id = $1 AND account_id = $2', [id, account]);
+    const { rows } = await this.pool.query<{ queue: string; share: number }>(
+      'SELECT queue, share FROM job_progress WHERE job_id = $1 AND account_id = $2',
+      [id, account],
+    );
     return rows[0] ?? null;
   }
 

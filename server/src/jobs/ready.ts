@@ -23,14 +23,23 @@ function beamOf(water: WaterRow): number {
 /** Where the water lies and how large it is. */
 export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
   const centre = water.outline ? ringsCentroid(water.outline) : { latitude: 0, longitude: 0 };
-  return { ...centre, altitude: water.altitude_m ?? 0, deepest: Math.max(1, chart.deepest), lengthKm: frameLength(chart.cells.column, chart.cells.row) };
+  return {
+    ...centre,
+    altitude: water.altitude_m ?? 0,
+    deepest: Math.max(1, chart.deepest),
+    lengthKm: frameLength(chart.cells.column, chart.cells.row),
+  };
 }
 
 /**
  * Builds a water's chart from its soundings, proposing an outline where none was given.
  * @returns null when there is nothing to build from
  */
-export async function buildWaterChart(pool: Pool, water: WaterRow, options: TaskOptions = {}): Promise<{ id: number; soundings: number; cells: number } | null> {
+export async function buildWaterChart(
+  pool: Pool,
+  water: WaterRow,
+  options: TaskOptions = {},
+): Promise<{ id: number; soundings: number; cells: number } | null> {
   const soundings = await soundingColumns(pool, water.id);
   let { outline, epsg } = water;
   if (!outline && soundings.latitude.length >= 3) {
@@ -54,7 +63,10 @@ export async function buildWaterChart(pool: Pool, water: WaterRow, options: Task
     Object.assign(water, { outline, epsg, outline_proposed: true });
   }
   if (!outline || !epsg) return null;
-  const body = await runChart({ epsg, outline, outlineProposed: water.outline_proposed, cover: await coverOf(pool, water.id), ...soundings }, options);
+  const body = await runChart(
+    { epsg, outline, outlineProposed: water.outline_proposed, cover: await coverOf(pool, water.id), ...soundings },
+    options,
+  );
   const chart = unpackChart(body);
   return { id: await storeChart(pool, water.id, chart), soundings: chart.soundings, cells: chart.cells.count };
 }
@@ -71,16 +83,28 @@ export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptio
   if (!water.outline || !water.epsg) return trips.map((trip) => ({ trip, looks: [], outside: [] }));
   const chart = await latestChart(pool, water.id);
   const stampOf = (trip: TripRow): string => `${METHOD} ${trip.changed_at} ${chart?.id ?? 0} ${water.version}`;
-  const kept = await pool.query<{ trip_id: string; stamp: string; body: Look[]; outside: string[] }>('SELECT l.* FROM looks l JOIN trips t ON t.id = l.trip_id WHERE t.water_id = $1', [water.id]);
+  const kept = await pool.query<{ trip_id: string; stamp: string; body: Look[]; outside: string[] }>(
+    'SELECT l.* FROM looks l JOIN trips t ON t.id = l.trip_id WHERE t.water_id = $1',
+    [water.id],
+  );
   const byTrip = new Map(kept.rows.map((r) => [r.trip_id, r]));
   const stale = trips.filter((t) => byTrip.get(t.id)?.stamp !== stampOf(t));
   // A few trips at a time, so that the rows of a long log need not be in memory at once.
   for (let from = 0; from < stale.length; from += 8) {
     const batch = stale.slice(from, from + 8);
     const rows = await Promise.all(
-      batch.map(async (t) => ({ id: t.id, track: await trackOf(pool, t.id), stops: await stopsOf(pool, t.id), contacts: await contactsOf(pool, t.id), responses: await responsesOf(pool, t.id) })),
+      batch.map(async (t) => ({
+        id: t.id,
+        track: await trackOf(pool, t.id),
+        stops: await stopsOf(pool, t.id),
+        contacts: await contactsOf(pool, t.id),
+        responses: await responsesOf(pool, t.id),
+      })),
     );
-    const derived = await runLooks({ epsg: water.epsg, outline: water.outline, chart: chart?.body ?? null, beam: beamOf(water), trips: rows }, { ...options, onProgress: (s) => options.onProgress?.((from + s * batch.length) / stale.length) });
+    const derived = await runLooks(
+      { epsg: water.epsg, outline: water.outline, chart: chart?.body ?? null, beam: beamOf(water), trips: rows },
+      { ...options, onProgress: (s) => options.onProgress?.((from + s * batch.length) / stale.length) },
+    );
     for (const [k, one] of derived.entries()) {
       byTrip.set(one.id, { trip_id: one.id, stamp: stampOf(batch[k]), body: one.looks, outside: one.outside });
       await pool.query(
@@ -102,10 +126,18 @@ export class UnknownSpeciesError extends Error {
   }
 }
 
-export async function speciesNamed(pool: Pool, water: WaterRow, name: string): Promise<{ species: SpeciesProfile; known: SpeciesProfile[] }> {
+export async function speciesNamed(
+  pool: Pool,
+  water: WaterRow,
+  name: string,
+): Promise<{ species: SpeciesProfile; known: SpeciesProfile[] }> {
   const known = await speciesOf(pool, water.id);
   const species = findSpecies(name, known);
-  if (!species) throw new UnknownSpeciesError(name, known.map((s) => s.name));
+  if (!species)
+    throw new UnknownSpeciesError(
+      name,
+      known.map((s) => s.name),
+    );
   return { species, known };
 }
 
@@ -119,32 +151,59 @@ export interface FitResult {
 /** What a fit rests on, as a digest: the same digest needs no new fit. */
 function inputsOf(species: SpeciesProfile, chart: ChartRow, trips: TripRow[], until: Date | null): string {
   const stamps = trips.map((t) => [t.id, t.changed_at]);
-  return createHash('sha256').update(JSON.stringify([METHOD, species, chart.id, stamps, until && trips.length === 0 ? 'none' : ''])).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify([METHOD, species, chart.id, stamps, until && trips.length === 0 ? 'none' : '']))
+    .digest('hex');
 }
 
 /** The trips that may train a forecast: all, or those ended by a moment. */
-const trainedBy = (trips: TripRow[], until: Date | null): TripRow[] => (until ? trips.filter((t) => t.end != null && Date.parse(t.end) <= until.getTime()) : trips);
+const trainedBy = (trips: TripRow[], until: Date | null): TripRow[] =>
+  until ? trips.filter((t) => t.end != null && Date.parse(t.end) <= until.getTime()) : trips;
 
 /** The newest fit of a species and whether it still rests on all that is logged; null when there is none. */
-export async function latestFit(pool: Pool, water: WaterRow, species: SpeciesProfile): Promise<{ body: Buffer; fittedAt: string; stats: unknown; stale: boolean } | null> {
+export async function latestFit(
+  pool: Pool,
+  water: WaterRow,
+  species: SpeciesProfile,
+): Promise<{ body: Buffer; fittedAt: string; stats: unknown; stale: boolean } | null> {
   const chart = await latestChart(pool, water.id);
-  const found = await pool.query<{ body: Buffer; fitted_at: string; stats: unknown; inputs: string }>('SELECT body, fitted_at, stats, inputs FROM models WHERE water_id = $1 AND species = $2 ORDER BY id DESC LIMIT 1', [water.id, species.name]);
+  const found = await pool.query<{ body: Buffer; fitted_at: string; stats: unknown; inputs: string }>(
+    'SELECT body, fitted_at, stats, inputs FROM models WHERE water_id = $1 AND species = $2 ORDER BY id DESC LIMIT 1',
+    [water.id, species.name],
+  );
   if (!found.rowCount || !chart) return null;
   const row = found.rows[0];
-  return { body: row.body, fittedAt: row.fitted_at, stats: row.stats, stale: row.inputs !== inputsOf(species, chart, await tripsOf(pool, water.id), null) };
+  return {
+    body: row.body,
+    fittedAt: row.fitted_at,
+    stats: row.stats,
+    stale: row.inputs !== inputsOf(species, chart, await tripsOf(pool, water.id), null),
+  };
 }
 
 /** Fits a species on a water, or hands out a fit that is still valid. @param until only trips ended by then train it */
-export async function freshFit(pool: Pool, water: WaterRow, name: string, until: Date | null, options: TaskOptions = {}): Promise<FitResult> {
+export async function freshFit(
+  pool: Pool,
+  water: WaterRow,
+  name: string,
+  until: Date | null,
+  options: TaskOptions = {},
+): Promise<FitResult> {
   const { species, known } = await speciesNamed(pool, water, name);
   const chart = await latestChart(pool, water.id);
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = trainedBy(await tripsOf(pool, water.id), until);
   const inputs = inputsOf(species, chart, trips, until);
-  const found = await pool.query<{ body: Buffer; fitted_at: string }>('SELECT body, fitted_at FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3', [water.id, species.name, inputs]);
-  if (found.rowCount) return { model: unpackModel(found.rows[0].body), body: found.rows[0].body, reused: true, fittedAt: found.rows[0].fitted_at };
+  const found = await pool.query<{ body: Buffer; fitted_at: string }>(
+    'SELECT body, fitted_at FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3',
+    [water.id, species.name, inputs],
+  );
+  if (found.rowCount)
+    return { model: unpackModel(found.rows[0].body), body: found.rows[0].body, reused: true, fittedAt: found.rows[0].fitted_at };
   const wanted = new Set(trips.map((t) => t.id));
-  const looks = (await freshLooks(pool, water, { ...options, onProgress: (s) => options.onProgress?.(0.3 * s) })).filter((t) => wanted.has(t.trip.id));
+  const looks = (await freshLooks(pool, water, { ...options, onProgress: (s) => options.onProgress?.(0.3 * s) })).filter((t) =>
+    wanted.has(t.trip.id),
+  );
   const upTo = (time: string): boolean => !until || Date.parse(time) <= until.getTime();
   const body = await runFit(
     {
@@ -164,6 +223,9 @@ export async function freshFit(pool: Pool, water: WaterRow, name: string, until:
     [water.id, species.name, inputs, JSON.stringify(model.stats), Buffer.from(body)],
   );
   // The newest few are kept: going back and forth between dates should not mean fitting again.
-  await pool.query('DELETE FROM models WHERE water_id = $1 AND species = $2 AND id NOT IN (SELECT id FROM models WHERE water_id = $1 AND species = $2 ORDER BY id DESC LIMIT 8)', [water.id, species.name]);
+  await pool.query(
+    'DELETE FROM models WHERE water_id = $1 AND species = $2 AND id NOT IN (SELECT id FROM models WHERE water_id = $1 AND species = $2 ORDER BY id DESC LIMIT 8)',
+    [water.id, species.name],
+  );
   return { model, body, reused: false, fittedAt: stored.rows[0].fitted_at };
 }

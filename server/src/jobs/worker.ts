@@ -1,7 +1,18 @@
 import { buildChart, coverPoints, packChart, unpackChart } from '@restless-shoal/core/chart';
 import { castsOf, fitModel, looksForFit, packModel, type WaterFrame } from '@restless-shoal/core/forecast';
 import { metricPlane, outlineToRings, WaterCells, type OutlineGeometry, type Rings } from '@restless-shoal/core/geo';
-import { deriveLooks, tripInPlane, type Contact, type CoverFeature, type Look, type ProfileRow, type Reading, type Response, type Stop, type TrackFix } from '@restless-shoal/core/logbook';
+import {
+  deriveLooks,
+  tripInPlane,
+  type Contact,
+  type CoverFeature,
+  type Look,
+  type ProfileRow,
+  type Reading,
+  type Response,
+  type Stop,
+  type TrackFix,
+} from '@restless-shoal/core/logbook';
 import { findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import type { MessagePort } from 'node:worker_threads';
 
@@ -88,5 +99,7 @@ export function fit(task: FitTask): Uint8Array {
   const readings = task.readings.map((row) => ({ at: Date.parse(row.time), row })).sort((a, b) => a.at - b.at);
   const fitLooks = looksForFit(task.trips, cells, task.frame, readings, castsOf(task.profiles));
   const is = (name: string): boolean => findSpecies(name, task.known)?.name === task.species.name;
-  return packModel(fitModel(task.species, cells, fitLooks, is, { onProgress: (share) => task.port?.postMessage(share), now: () => performance.now() }));
+  return packModel(
+    fitModel(task.species, cells, fitLooks, is, { onProgress: (share) => task.port?.postMessage(share), now: () => performance.now() }),
+  );
 }

@@ -30,4 +30,10 @@ export async function getBinary(path: string): Promise<{ bytes: Uint8Array; head
 }
 
 export const sendJson = async <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> =>
-  (await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })).json() as Promise<T>;
+  (
+    await send(path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  ).json() as Promise<T>;

@@ -70,9 +70,11 @@ export interface JobState {
   error: string | null;
 }
 
-export const useWaters = (): UseQueryResult<WaterSummary[]> => useQuery({ queryKey: ['waters'], queryFn: () => getJson<WaterSummary[]>('/waters') });
+export const useWaters = (): UseQueryResult<WaterSummary[]> =>
+  useQuery({ queryKey: ['waters'], queryFn: () => getJson<WaterSummary[]>('/waters') });
 
-export const useWater = (id: string): UseQueryResult<Water> => useQuery({ queryKey: ['water', id], queryFn: () => getJson<Water>(`/waters/${id}`) });
+export const useWater = (id: string): UseQueryResult<Water> =>
+  useQuery({ queryKey: ['water', id], queryFn: () => getJson<Water>(`/waters/${id}`) });
 
 /** The chart with the bytes it came in, for handing it to a worker; null while there is none. */
 export const useChart = (id: string): UseQueryResult<{ chart: Chart; bytes: Uint8Array } | null> =>
@@ -85,11 +87,14 @@ export const useChart = (id: string): UseQueryResult<{ chart: Chart; bytes: Uint
     },
   });
 
-export const useLog = (id: string): UseQueryResult<WaterLog> => useQuery({ queryKey: ['log', id], queryFn: () => getJson<WaterLog>(`/waters/${id}/log`) });
+export const useLog = (id: string): UseQueryResult<WaterLog> =>
+  useQuery({ queryKey: ['log', id], queryFn: () => getJson<WaterLog>(`/waters/${id}/log`) });
 
-export const useContacts = (id: string): UseQueryResult<StoredContact[]> => useQuery({ queryKey: ['contacts', id], queryFn: () => getJson<StoredContact[]>(`/waters/${id}/contacts`) });
+export const useContacts = (id: string): UseQueryResult<StoredContact[]> =>
+  useQuery({ queryKey: ['contacts', id], queryFn: () => getJson<StoredContact[]>(`/waters/${id}/contacts`) });
 
-export const useLooks = (id: string): UseQueryResult<TripLooks[]> => useQuery({ queryKey: ['looks', id], queryFn: () => getJson<TripLooks[]>(`/waters/${id}/looks`) });
+export const useLooks = (id: string): UseQueryResult<TripLooks[]> =>
+  useQuery({ queryKey: ['looks', id], queryFn: () => getJson<TripLooks[]>(`/waters/${id}/looks`) });
 
 export const useTrip = (id: string | null): UseQueryResult<TripDetail> =>
   useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getJson<TripDetail>(`/trips/${id}`) });
@@ -100,6 +105,8 @@ export const useFit = (id: string, species: string): UseQueryResult<FitState | n
     queryKey: ['fit', id, species],
     queryFn: async () => {
       const found = await getBinary(`/waters/${id}/models/${encodeURIComponent(species)}`);
-      return found && { bytes: found.bytes, fittedAt: found.headers.get('X-Fitted-At') ?? '', stale: found.headers.get('X-Stale') === 'true' };
+      return (
+        found && { bytes: found.bytes, fittedAt: found.headers.get('X-Fitted-At') ?? '', stale: found.headers.get('X-Stale') === 'true' }
+      );
     },
   });

@@ -32,14 +32,32 @@ interface ColumnProps extends ColumnThings {
 function wave(width: number, y: number, large: boolean): string {
   const n = (large ? 8 : 3) * 4;
   const a = large ? 2.2 : 1.4;
-  return Array.from({ length: n + 1 }, (_, k) => `${k ? 'L' : 'M'}${((width * k) / n).toFixed(1)} ${(y + a * Math.sin((k * Math.PI) / 2)).toFixed(1)}`).join('');
+  return Array.from(
+    { length: n + 1 },
+    (_, k) => `${k ? 'L' : 'M'}${((width * k) / n).toFixed(1)} ${(y + a * Math.sin((k * Math.PI) / 2)).toFixed(1)}`,
+  ).join('');
 }
 
 /**
  * The Column: a slice of water from surface to bottom, this application's alphabet. Drawn once, at every size.
  * As SVG content; `Column` wraps it.
  */
-export function ColumnDrawing({ width, height, max, large = false, bottom, hardness, thermocline, oxygenTo, fish = [], bait, cover, blank, band, children }: ColumnProps) {
+export function ColumnDrawing({
+  width,
+  height,
+  max,
+  large = false,
+  bottom,
+  hardness,
+  thermocline,
+  oxygenTo,
+  fish = [],
+  bait,
+  cover,
+  blank,
+  band,
+  children,
+}: ColumnProps) {
   const id = useId().replace(/[^\w]/g, '');
   const y = (depth: number): number => (height * depth) / max;
   const floor = Math.min(height, y(bottom));
@@ -67,7 +85,9 @@ export function ColumnDrawing({ width, height, max, large = false, bottom, hardn
       </defs>
       <g clipPath={`url(#${id}k)`}>
         <rect width={width} height={height} fill={`url(#${id}w)`} />
-        {oxygenTo != null && oxygenTo < bottom && <rect y={y(oxygenTo)} width={width} height={floor - y(oxygenTo)} fill="var(--w4)" opacity=".55" />}
+        {oxygenTo != null && oxygenTo < bottom && (
+          <rect y={y(oxygenTo)} width={width} height={floor - y(oxygenTo)} fill="var(--w4)" opacity=".55" />
+        )}
         {thermocline && thermocline.top < bottom && (
           <>
             <rect y={y(thermocline.top)} width={width} height={y(thermocline.bottom - thermocline.top)} fill="var(--therm)" opacity=".22" />
@@ -75,7 +95,15 @@ export function ColumnDrawing({ width, height, max, large = false, bottom, hardn
             <path d={wave(width, y(thermocline.bottom), large)} stroke="var(--therm)" strokeWidth={large ? 1.2 : 0.8} fill="none" />
           </>
         )}
-        {bait && <ellipse cx={width * 0.55} cy={y((bait.top + bait.bottom) / 2)} rx={width * 0.32} ry={Math.max(large ? 10 : 4, y(bait.bottom - bait.top) / 2)} fill={`url(#${id}b)`} />}
+        {bait && (
+          <ellipse
+            cx={width * 0.55}
+            cy={y((bait.top + bait.bottom) / 2)}
+            rx={width * 0.32}
+            ry={Math.max(large ? 10 : 4, y(bait.bottom - bait.top) / 2)}
+            fill={`url(#${id}b)`}
+          />
+        )}
         {cover != null && cover > 0 && (
           <path
             d={`M${width * 0.12} ${floor}L${width * 0.2} ${floor - y(cover) * 0.8}L${width * 0.3} ${floor - y(cover) * 0.35}L${width * 0.38} ${floor - y(cover)}L${width * 0.48} ${floor - y(cover) * 0.4}L${width * 0.56} ${floor}Z`}
@@ -84,10 +112,30 @@ export function ColumnDrawing({ width, height, max, large = false, bottom, hardn
           />
         )}
       </g>
-      {band && <rect x="-2" y={y(band.top)} width={width + 4} height={Math.max(3, y(band.bottom - band.top))} rx="3" fill="var(--fish)" fillOpacity=".2" stroke="var(--fish)" strokeWidth={large ? 2.5 : 1.5} />}
+      {band && (
+        <rect
+          x="-2"
+          y={y(band.top)}
+          width={width + 4}
+          height={Math.max(3, y(band.bottom - band.top))}
+          rx="3"
+          fill="var(--fish)"
+          fillOpacity=".2"
+          stroke="var(--fish)"
+          strokeWidth={large ? 2.5 : 1.5}
+        />
+      )}
       {fish.map(({ depth, count }, i) =>
         Array.from({ length: Math.min(5, count) }, (_, k) => (
-          <path key={`${i} ${k}`} d={lensPath(width * (0.5 + 0.22 * ((k % 3) - 1) + (i % 2 ? 0.06 : -0.04)), Math.min(floor - 2, y(depth) + (k > 2 ? size * 1.3 : 0) + (k % 2 ? 2 : -2)), size)} fill="var(--fish)" />
+          <path
+            key={`${i} ${k}`}
+            d={lensPath(
+              width * (0.5 + 0.22 * ((k % 3) - 1) + (i % 2 ? 0.06 : -0.04)),
+              Math.min(floor - 2, y(depth) + (k > 2 ? size * 1.3 : 0) + (k % 2 ? 2 : -2)),
+              size,
+            )}
+            fill="var(--fish)"
+          />
         )),
       )}
       {blank && <circle cx={width / 2} cy={floor * 0.5} r={large ? 12 : 5} fill="var(--surface)" stroke="var(--ink)" strokeWidth="2" />}
@@ -99,7 +147,13 @@ export function ColumnDrawing({ width, height, max, large = false, bottom, hardn
 
 export function Column({ label, ...props }: ColumnProps) {
   return (
-    <svg width={props.width + 4} height={props.height + 14} viewBox={`-2 -2 ${props.width + 4} ${props.height + 14}`} role="img" aria-label={label ?? `water ${props.bottom.toFixed(1)} m deep`}>
+    <svg
+      width={props.width + 4}
+      height={props.height + 14}
+      viewBox={`-2 -2 ${props.width + 4} ${props.height + 14}`}
+      role="img"
+      aria-label={label ?? `water ${props.bottom.toFixed(1)} m deep`}
+    >
       <ColumnDrawing {...props} />
     </svg>
   );

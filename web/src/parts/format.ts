@@ -15,7 +15,8 @@ export const percentRange = (low: number, high: number): string => `${percent(lo
 export function inZone(at: Date, zone: string | null, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? undefined, ...options }).format(at);
 }
-export const dayInZone = (at: Date, zone: string | null): string => inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
+export const dayInZone = (at: Date, zone: string | null): string =>
+  inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
 export const clockInZone = (at: Date, zone: string | null): string => inZone(at, zone, { hour: '2-digit', minute: '2-digit' });
 
 /** "15 416" */
@@ -36,9 +37,28 @@ export function fromLocalInput(value: string, zone: string | null): Date | null 
 /** How far a zone's clocks run before UTC at a moment, ms. */
 function zoneOffset(at: Date, zone: string | null): number {
   const parts = Object.fromEntries(
-    new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? undefined, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit' })
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone ?? undefined,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    })
       .formatToParts(at)
       .map((p) => [p.type, p.value]),
   );
-  return Date.UTC(Number(parts.year), Number(parts.month) - 1, Number(parts.day), Number(parts.hour), Number(parts.minute), Number(parts.second)) - Math.floor(at.getTime() / 1000) * 1000;
+  return (
+    Date.UTC(
+      Number(parts.year),
+      Number(parts.month) - 1,
+      Number(parts.day),
+      Number(parts.hour),
+      Number(parts.minute),
+      Number(parts.second),
+    ) -
+    Math.floor(at.getTime() / 1000) * 1000
+  );
 }

@@ -19,7 +19,17 @@ function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderP
   return (
     <div className="grid grid-cols-[8.5rem_1fr_7.5rem] items-center gap-3 py-1.5 max-md:grid-cols-[1fr_7.5rem]">
       <span className="font-semibold">{label}</span>
-      <input type="range" aria-label={label} aria-valuetext={`${value} ${unit}`} className="range range-sm max-md:col-span-2 max-md:row-start-2" min={min} max={max} step={step} value={value} onChange={(e) => onChange(Number(e.target.value))} />
+      <input
+        type="range"
+        aria-label={label}
+        aria-valuetext={`${value} ${unit}`}
+        className="range range-sm max-md:col-span-2 max-md:row-start-2"
+        min={min}
+        max={max}
+        step={step}
+        value={value}
+        onChange={(e) => onChange(Number(e.target.value))}
+      />
       <span className="flex items-center gap-1.5">
         {shown ? (
           <span className="num">{shown}</span>
@@ -49,7 +59,9 @@ function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderP
 /** Where the conditions are changed by hand: the whole application then answers what if. */
 export function StripSheet({ onClose }: { onClose: () => void }) {
   const { water, conditions, day, said, whatIf, setWhatIf } = useWaterState();
-  const [line, setLine] = useState(whatIf.thermoclineSet ?? { top: day.column.thermocline?.top ?? 5, bottom: day.column.thermocline?.bottom ?? 7 });
+  const [line, setLine] = useState(
+    whatIf.thermoclineSet ?? { top: day.column.thermocline?.top ?? 5, bottom: day.column.thermocline?.bottom ?? 7 },
+  );
   const set = (change: WhatIf): void => setWhatIf(change);
   return (
     <Dialog title="What if…" onClose={onClose}>
@@ -70,12 +82,42 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         </span>
       </label>
       <Slider label="Surface" unit="°C" min={0} max={32} step={0.1} value={conditions.surface} onChange={(surface) => set({ surface })} />
-      <Slider label="Clarity (Secchi)" unit="m" min={0.2} max={12} step={0.1} value={conditions.secchi} onChange={(secchi) => set({ secchi })} />
-      <Slider label="Wind from" unit="°" min={0} max={355} step={5} value={Math.round(conditions.windFrom / 5) * 5} shown={`${compass(conditions.windFrom)}, ${Math.round(conditions.windFrom)}°`} onChange={(windFrom) => set({ windFrom })} />
-      <Slider label="Wind" unit="m/s" min={0} max={20} step={0.5} value={conditions.windSpeed} onChange={(windSpeed) => set({ windSpeed })} />
+      <Slider
+        label="Clarity (Secchi)"
+        unit="m"
+        min={0.2}
+        max={12}
+        step={0.1}
+        value={conditions.secchi}
+        onChange={(secchi) => set({ secchi })}
+      />
+      <Slider
+        label="Wind from"
+        unit="°"
+        min={0}
+        max={355}
+        step={5}
+        value={Math.round(conditions.windFrom / 5) * 5}
+        shown={`${compass(conditions.windFrom)}, ${Math.round(conditions.windFrom)}°`}
+        onChange={(windFrom) => set({ windFrom })}
+      />
+      <Slider
+        label="Wind"
+        unit="m/s"
+        min={0}
+        max={20}
+        step={0.5}
+        value={conditions.windSpeed}
+        onChange={(windSpeed) => set({ windSpeed })}
+      />
       <fieldset className="mt-2 border-t border-line pt-2">
         <label className="flex items-center gap-3 py-1.5">
-          <input type="checkbox" className="checkbox" checked={whatIf.thermoclineSet !== undefined} onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })} />
+          <input
+            type="checkbox"
+            className="checkbox"
+            checked={whatIf.thermoclineSet !== undefined}
+            onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })}
+          />
           <span>Set the thermocline by hand, as seen on the sounder</span>
         </label>
         {whatIf.thermoclineSet && (
@@ -90,7 +132,8 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
                 step={0.1}
                 value={line[edge]}
                 onChange={(v) => {
-                  const next = edge === 'top' ? { top: v, bottom: Math.max(line.bottom, v + 0.2) } : { top: Math.min(line.top, v - 0.2), bottom: v };
+                  const next =
+                    edge === 'top' ? { top: v, bottom: Math.max(line.bottom, v + 0.2) } : { top: Math.min(line.top, v - 0.2), bottom: v };
                   setLine(next);
                   set({ thermoclineSet: next });
                 }}

@@ -7,7 +7,21 @@ import { useWaterState } from '../state/water';
 import { clockInZone, compass, dayInZone } from './format';
 import { StripSheet } from './strip-sheet';
 
-function Item({ label, children, note, changed, onPress, className = '' }: { label: string; children: ReactNode; note?: ReactNode; changed?: boolean; onPress: () => void; className?: string }) {
+function Item({
+  label,
+  children,
+  note,
+  changed,
+  onPress,
+  className = '',
+}: {
+  label: string;
+  children: ReactNode;
+  note?: ReactNode;
+  changed?: boolean;
+  onPress: () => void;
+  className?: string;
+}) {
   return (
     <button
       type="button"
@@ -43,11 +57,19 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
   const show = (): void => setOpen(true);
   const source = asking ? 'what if' : running ? 'on the water' : readAt ? `as logged ${dayInZone(readAt, zone)}` : 'nothing logged yet';
   return (
-    <header aria-label="Conditions" className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}>
+    <header
+      aria-label="Conditions"
+      className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}
+    >
       <div className="flex min-w-0 flex-1 overflow-x-auto">
-        <label className="relative shrink-0 border-r border-line px-3 py-2">
+        <label className={`relative shrink-0 border-r border-line px-3 py-2 ${waters.length === 1 ? 'max-md:hidden' : ''}`}>
           <span className="block text-xs text-mute">water</span>
-          <select aria-label="Water" className="num max-w-44 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold" value={water.id} onChange={(e) => onWater(e.target.value)}>
+          <select
+            aria-label="Water"
+            className="num max-w-44 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
+            value={water.id}
+            onChange={(e) => onWater(e.target.value)}
+          >
             {waters.map((w) => (
               <option key={w.id} value={w.id} className="bg-surface text-ink">
                 {w.name}
@@ -58,7 +80,12 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
         </label>
         <label className="relative shrink-0 border-r border-line px-3 py-2">
           <span className="block text-xs text-mute">{stage.label}</span>
-          <select aria-label="Species" className="cursor-pointer appearance-none bg-transparent pr-5 text-[17px] font-semibold" value={species.name} onChange={(e) => setSpecies(e.target.value)}>
+          <select
+            aria-label="Species"
+            className="cursor-pointer appearance-none bg-transparent pr-5 text-[17px] font-semibold"
+            value={species.name}
+            onChange={(e) => setSpecies(e.target.value)}
+          >
             {water.species.map((s) => (
               <option key={s.name} value={s.name} className="bg-surface text-ink">
                 {s.name}
@@ -70,13 +97,22 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
         <Item label={dayInZone(conditions.at, zone)} changed={whatIf.at !== undefined} onPress={show} className="max-md:hidden">
           {clockInZone(conditions.at, zone)}
         </Item>
-        <Item label="surface" changed={whatIf.surface !== undefined} onPress={show} note={`${conditions.trend >= 0 ? '+' : '−'}${Math.abs(conditions.trend).toFixed(1)} a day`}>
+        <Item
+          label="surface"
+          changed={whatIf.surface !== undefined}
+          onPress={show}
+          note={`${conditions.trend >= 0 ? '+' : '−'}${Math.abs(conditions.trend).toFixed(1)} a day`}
+        >
           {conditions.surface.toFixed(1)} °C
         </Item>
         <Item label="clarity" changed={whatIf.secchi !== undefined} onPress={show}>
           {conditions.secchi.toFixed(1)} m
         </Item>
-        <Item label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`} changed={whatIf.thermoclineSet !== undefined} onPress={show}>
+        <Item
+          label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`}
+          changed={whatIf.thermoclineSet !== undefined}
+          onPress={show}
+        >
           {line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}
         </Item>
         <Item label="oxygen holds to" onPress={show}>
@@ -85,7 +121,7 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
         <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
           {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`}
         </Item>
-        <Item label="sun" onPress={show} className="max-lg:hidden">
+        <Item label="sun" onPress={show} className="max-xl:hidden">
           {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
         </Item>
       </div>

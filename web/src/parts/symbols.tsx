@@ -30,8 +30,12 @@ export function KindSymbol({ kind, size = 26, colour }: { kind: string; size?: n
         </g>
       )}
       {kind === 'bottom' && <rect x="2" y="11" width="22" height="7" fill={c('foot')} />}
-      {kind === 'weed' && <path d="M6 19c0-6 4-6 3-14M13 19c0-5 3-7 1-13M20 19c-1-6 2-7 0-12" stroke={c('cover')} strokeWidth="2.4" fill="none" />}
-      {kind === 'thermocline' && <path d="M2 7c4-5 7 5 11 0s7 5 11 0M2 14c4-5 7 5 11 0s7 5 11 0" stroke={c('therm')} strokeWidth="2.2" fill="none" />}
+      {kind === 'weed' && (
+        <path d="M6 19c0-6 4-6 3-14M13 19c0-5 3-7 1-13M20 19c-1-6 2-7 0-12" stroke={c('cover')} strokeWidth="2.4" fill="none" />
+      )}
+      {kind === 'thermocline' && (
+        <path d="M2 7c4-5 7 5 11 0s7 5 11 0M2 14c4-5 7 5 11 0s7 5 11 0" stroke={c('therm')} strokeWidth="2.2" fill="none" />
+      )}
       {kind === 'hazard' && <path d="M13 2L24 18H2Z M13 8v5M13 15.4v.6" stroke={c('warn')} strokeWidth="2.2" fill="none" />}
       {kind === 'blank' && <circle cx="13" cy="10" r="7" fill="none" stroke={colour ?? 'currentColor'} strokeWidth="2.4" />}
     </svg>

@@ -1,6 +1,16 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
-import { castBefore, castsOf, conditionsFromLog, dayFor, frameLength, type Cast, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
+import {
+  castBefore,
+  castsOf,
+  conditionsFromLog,
+  dayFor,
+  frameLength,
+  type Cast,
+  type Conditions,
+  type Day,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
@@ -56,11 +66,24 @@ function logMoment(log: WaterLog, running: TripRow | null): Date {
 
 function frameOf(water: Water, chart: Chart | null): WaterFrame {
   const centre = water.outline ? ringsCentroid(water.outline) : { latitude: 45, longitude: 0 };
-  return { ...centre, altitude: water.altitude_m ?? 0, deepest: Math.max(1, chart?.deepest ?? 10), lengthKm: chart ? frameLength(chart.cells.column, chart.cells.row) : 1 };
+  return {
+    ...centre,
+    altitude: water.altitude_m ?? 0,
+    deepest: Math.max(1, chart?.deepest ?? 10),
+    lengthKm: chart ? frameLength(chart.cells.column, chart.cells.row) : 1,
+  };
 }
 
 /** Opens a water for all views below. */
-export function WaterProvider({ id, fallback, children }: { id: string; fallback: (failed: Error | null) => ReactNode; children: ReactNode }) {
+export function WaterProvider({
+  id,
+  fallback,
+  children,
+}: {
+  id: string;
+  fallback: (failed: Error | null) => ReactNode;
+  children: ReactNode;
+}) {
   const water = useWater(id);
   const chart = useChart(id);
   const log = useLog(id);

@@ -1,6 +1,20 @@
 import { expose, transfer } from 'comlink';
 import { contourLines, unpackChart, type Chart, type ContourLine } from '@restless-shoal/core/chart';
-import { bestPlaces, dayFor, fitModel, predict, reasonsAt, unpackModel, type Cast, type Conditions, type Forecast, type Model, type Place, type Reason, type WaterFrame } from '@restless-shoal/core/forecast';
+import {
+  bestPlaces,
+  dayFor,
+  fitModel,
+  predict,
+  reasonsAt,
+  unpackModel,
+  type Cast,
+  type Conditions,
+  type Forecast,
+  type Model,
+  type Place,
+  type Reason,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 
 export interface ForecastRequest {
@@ -53,7 +67,10 @@ const api = {
     const tally = new Map(request.tally.map(([cell, looked, saw]) => [cell, { looked, saw }]));
     const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally);
     last = { request, model: used };
-    return transfer({ forecast, places, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips }, Object.values(forecast).map((a) => a.buffer));
+    return transfer(
+      { forecast, places, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips },
+      Object.values(forecast).map((a) => a.buffer),
+    );
   },
   /** Reasons for and against a cell, for the forecast last made. */
   reasons(cell: number): Reason[] {

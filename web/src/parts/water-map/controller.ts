@@ -46,7 +46,11 @@ const css = (name: string, alpha = 1): string => `rgba(${themeColour(name).join(
 const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
 
 /** Draws pictures of the plane into a canvas that OpenLayers asks for, clipped to the water. */
-function pictureSource(projection: string, rings: Rings, draw: (context: CanvasRenderingContext2D, place: (picture: PlacedPicture, smooth: boolean) => void, size: [number, number]) => void): ImageCanvasSource {
+function pictureSource(
+  projection: string,
+  rings: Rings,
+  draw: (context: CanvasRenderingContext2D, place: (picture: PlacedPicture, smooth: boolean) => void, size: [number, number]) => void,
+): ImageCanvasSource {
   return new ImageCanvasSource({
     projection,
     ratio: 1.2,
@@ -103,12 +107,19 @@ export class WaterMapController {
   ) {
     const projection = `EPSG:${chart.epsg}`;
     if (!getProjection(projection)) {
-      proj4.defs(projection, `+proj=utm +zone=${chart.epsg % 100}${Math.floor(chart.epsg / 100) === 327 ? ' +south' : ''} +datum=WGS84 +units=m +no_defs`);
+      proj4.defs(
+        projection,
+        `+proj=utm +zone=${chart.epsg % 100}${Math.floor(chart.epsg / 100) === 327 ? ' +south' : ''} +datum=WGS84 +units=m +no_defs`,
+      );
       register(proj4);
     }
     this.depthLayer = new ImageLayer({ source: pictureSource(projection, rings, (_, place) => this.depth && place(this.depth, true)) });
-    this.chanceLayer = new ImageLayer({ source: pictureSource(projection, rings, (context, place, size) => this.drawChance(context, place, size)) });
-    const layers = [this.contourSource, this.shoreSource, this.markSource, this.placeSource, this.pointSource].map((source) => new VectorLayer({ source, declutter: source === this.contourSource }));
+    this.chanceLayer = new ImageLayer({
+      source: pictureSource(projection, rings, (context, place, size) => this.drawChance(context, place, size)),
+    });
+    const layers = [this.contourSource, this.shoreSource, this.markSource, this.placeSource, this.pointSource].map(
+      (source) => new VectorLayer({ source, declutter: source === this.contourSource }),
+    );
     this.markDots = new VectorLayer({ source: this.dotSource, minResolution: SIGNS_FROM });
     layers[2].setMaxResolution(SIGNS_FROM);
     const bounds = ringsBounds(rings);
@@ -127,7 +138,11 @@ export class WaterMapController {
     this.map.getView().fit(ringsBounds(this.rings), { padding: this.padding });
   }
 
-  private drawChance(context: CanvasRenderingContext2D, place: (picture: PlacedPicture, smooth: boolean) => void, [width, height]: [number, number]): void {
+  private drawChance(
+    context: CanvasRenderingContext2D,
+    place: (picture: PlacedPicture, smooth: boolean) => void,
+    [width, height]: [number, number],
+  ): void {
     if (!this.chance) return;
     // Hatch in screen pixels, kept where the forecast is unsure.
     place(this.chance.unsure, false);
@@ -188,7 +203,10 @@ export class WaterMapController {
         feature.setStyle(
           new Style({
             stroke: new Stroke({ color: css('--ink', 0.3), width: 1 }),
-            text: points.length > 24 ? new Text({ text: String(depth), placement: 'line', font: `600 12px ${FONT}`, fill: text, stroke: halo, maxAngle: 0.5 }) : undefined,
+            text:
+              points.length > 24
+                ? new Text({ text: String(depth), placement: 'line', font: `600 12px ${FONT}`, fill: text, stroke: halo, maxAngle: 0.5 })
+                : undefined,
           }),
         );
         return feature;
@@ -223,8 +241,17 @@ export class WaterMapController {
         const on = number === chosen;
         feature.setStyle(
           new Style({
-            image: new Circle({ radius: on ? 16 : 13, fill: new Fill({ color: on ? css('--ink') : css('--surface') }), stroke: new Stroke({ color: css('--ink'), width: 2 }) }),
-            text: new Text({ text: String(number), font: `700 15px ${FONT}`, fill: new Fill({ color: on ? css('--surface') : css('--ink') }), offsetY: 1 }),
+            image: new Circle({
+              radius: on ? 16 : 13,
+              fill: new Fill({ color: on ? css('--ink') : css('--surface') }),
+              stroke: new Stroke({ color: css('--ink'), width: 2 }),
+            }),
+            text: new Text({
+              text: String(number),
+              font: `700 15px ${FONT}`,
+              fill: new Fill({ color: on ? css('--surface') : css('--ink') }),
+              offsetY: 1,
+            }),
             zIndex: on ? 2 : 1,
           }),
         );
@@ -279,27 +306,68 @@ export class WaterMapController {
 }
 
 function svgIcon(body: string, width: number, height: number): Icon {
-  return new Icon({ src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}` });
+  return new Icon({
+    src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}`,
+  });
 }
 
 /** Small enough that a season of marks still shows the bottom; bait is an open dot, fish a full one. */
 function dotStyle(kind: string): Style {
-  const colour = kind === 'fish' ? '--fish' : kind === 'bait' ? '--bait' : kind === 'thermocline' ? '--therm' : kind === 'hazard' ? '--warn' : '--cover';
+  const colour =
+    kind === 'fish' ? '--fish' : kind === 'bait' ? '--bait' : kind === 'thermocline' ? '--therm' : kind === 'hazard' ? '--warn' : '--cover';
   const image =
-    kind === 'fish' ? new Circle({ radius: 1.9, fill: new Fill({ color: css(colour, 0.85) }) }) : new Circle({ radius: 1.6, stroke: new Stroke({ color: css(colour, 0.9), width: 1.1 }) });
+    kind === 'fish'
+      ? new Circle({ radius: 1.9, fill: new Fill({ color: css(colour, 0.85) }) })
+      : new Circle({ radius: 1.6, stroke: new Stroke({ color: css(colour, 0.9), width: 1.1 }) });
   return new Style({ image, zIndex: kind === 'fish' ? 2 : 1 });
 }
 
 function markStyle(kind: string): Style {
   const halo = css('--surface', 0.9);
-  if (kind === 'fish') return new Style({ image: svgIcon(`<path d="${lensPath(10, 7, 7)}" fill="${css('--fish')}" stroke="${halo}" stroke-width="1.2"/>`, 21, 14), zIndex: 3 });
+  if (kind === 'fish')
+    return new Style({
+      image: svgIcon(`<path d="${lensPath(10, 7, 7)}" fill="${css('--fish')}" stroke="${halo}" stroke-width="1.2"/>`, 21, 14),
+      zIndex: 3,
+    });
   if (kind === 'bait')
     return new Style({
-      image: svgIcon([[3, 4], [7, 2], [11, 5], [5, 8], [9, 9]].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="1.7" fill="${css('--bait')}" stroke="${halo}" stroke-width=".7"/>`).join(''), 14, 12),
+      image: svgIcon(
+        [
+          [3, 4],
+          [7, 2],
+          [11, 5],
+          [5, 8],
+          [9, 9],
+        ]
+          .map(([x, y]) => `<circle cx="${x}" cy="${y}" r="1.7" fill="${css('--bait')}" stroke="${halo}" stroke-width=".7"/>`)
+          .join(''),
+        14,
+        12,
+      ),
       zIndex: 2,
     });
-  if (kind === 'blank') return new Style({ image: new Circle({ radius: 5, stroke: new Stroke({ color: css('--ink'), width: 2 }), fill: new Fill({ color: css('--surface', 0.5) }) }), zIndex: 1 });
-  if (kind === 'cover' || kind === 'weed') return new Style({ image: svgIcon(`<path d="M2 12L5 4L7 8L9 1L12 12Z" fill="${css('--cover', 0.5)}" stroke="${css('--cover')}" stroke-width="1.5"/>`, 14, 14), zIndex: 1 });
-  if (kind === 'hazard') return new Style({ image: svgIcon(`<path d="M8 2L15 14H1Z" fill="${halo}" stroke="${css('--warn')}" stroke-width="2"/>`, 16, 16), zIndex: 4 });
+  if (kind === 'blank')
+    return new Style({
+      image: new Circle({
+        radius: 5,
+        stroke: new Stroke({ color: css('--ink'), width: 2 }),
+        fill: new Fill({ color: css('--surface', 0.5) }),
+      }),
+      zIndex: 1,
+    });
+  if (kind === 'cover' || kind === 'weed')
+    return new Style({
+      image: svgIcon(
+        `<path d="M2 12L5 4L7 8L9 1L12 12Z" fill="${css('--cover', 0.5)}" stroke="${css('--cover')}" stroke-width="1.5"/>`,
+        14,
+        14,
+      ),
+      zIndex: 1,
+    });
+  if (kind === 'hazard')
+    return new Style({
+      image: svgIcon(`<path d="M8 2L15 14H1Z" fill="${halo}" stroke="${css('--warn')}" stroke-width="2"/>`, 16, 16),
+      zIndex: 4,
+    });
   return new Style({ image: new Circle({ radius: 4, fill: new Fill({ color: css('--therm') }) }), zIndex: 1 });
 }

@@ -80,7 +80,7 @@ export function depthPicture(raster: Raster, deepest: number, band: [number, num
     let c = ramp[Math.min(255, Math.max(0, Math.round((d / deepest) * 255)))];
     const east = data[k + 1];
     const north = data[k + width];
-    const light = 1 + 0.9 * ((Number.isNaN(east) ? 0 : (east ?? d) - d) - (Number.isNaN(north) ? 0 : (north ?? d) - d)) / size;
+    const light = 1 + (0.9 * ((Number.isNaN(east) ? 0 : (east ?? d) - d) - (Number.isNaN(north) ? 0 : (north ?? d) - d))) / size;
     c = c.map((v) => v * Math.max(0.78, Math.min(1.18, light))) as Rgb;
     if (band) {
       if (d < band[0]) c = mix(c, ground, 0.82);

@@ -25,7 +25,21 @@ interface WaterMapProps {
 }
 
 /** The map of the water in use. Arrow keys move it, + and − zoom, Enter looks at its middle. */
-export function WaterMap({ label, contours, band = null, chance = null, marks, places, chosen = null, point = null, goTo = null, onHover, onPick, leftRoom = 0, children }: WaterMapProps) {
+export function WaterMap({
+  label,
+  contours,
+  band = null,
+  chance = null,
+  marks,
+  places,
+  chosen = null,
+  point = null,
+  goTo = null,
+  onHover,
+  onPick,
+  leftRoom = 0,
+  children,
+}: WaterMapProps) {
   const { chart, water } = useWaterState();
   const theme = useTheme();
   const target = useRef<HTMLDivElement>(null);
@@ -43,7 +57,12 @@ export function WaterMap({ label, contours, band = null, chance = null, marks, p
 
   useEffect(() => {
     if (!chart || !rings || !target.current) return;
-    const controller = new WaterMapController(target.current, chart, rings, [30, 70, 30, 30 + (target.current.clientWidth > 900 ? leftRoom : 0)]);
+    const controller = new WaterMapController(target.current, chart, rings, [
+      30,
+      70,
+      30,
+      30 + (target.current.clientWidth > 900 ? leftRoom : 0),
+    ]);
     controller.onHover((p) => listeners.current.onHover?.(p));
     controller.onPick((p, place) => listeners.current.onPick?.(p, place));
     setMap(controller);

@@ -44,10 +44,22 @@ function UnderFinger({ point }: { point: Point }) {
         <p className="text-mute">Land, or not sounded.</p>
       ) : (
         <>
-          <Column width={46} height={110} max={max} bottom={depth} hardness={Number.isNaN(hardness) ? null : hardness} thermocline={day.column.thermocline} oxygenTo={oxygen} />
+          <Column
+            width={46}
+            height={110}
+            max={max}
+            bottom={depth}
+            hardness={Number.isNaN(hardness) ? null : hardness}
+            thermocline={day.column.thermocline}
+            oxygenTo={oxygen}
+          />
           <div>
             <p className="num text-2xl font-bold">{depth.toFixed(1)} m</p>
-            <p className="text-sm text-mute">{Number.isNaN(hardness) ? 'hardness not known' : `${hardness > 0.6 ? 'hard' : hardness < 0.35 ? 'soft' : 'firm'} bottom, ${hardness.toFixed(2)}`}</p>
+            <p className="text-sm text-mute">
+              {Number.isNaN(hardness)
+                ? 'hardness not known'
+                : `${hardness > 0.6 ? 'hard' : hardness < 0.35 ? 'soft' : 'firm'} bottom, ${hardness.toFixed(2)}`}
+            </p>
           </div>
         </>
       )}
@@ -77,7 +89,10 @@ export function ChartView() {
     [species, day, conditions.secchi],
   );
   const max = Math.max(6, Math.ceil(chart?.deepest ?? 10));
-  const [band, setBand] = useState<[number, number]>(() => [Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 1)]);
+  const [band, setBand] = useState<[number, number]>(() => [
+    Math.floor(window.top * 2) / 2,
+    Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 1),
+  ]);
   const share = useMemo(() => (chart ? bandShare(chart.cells, band[0], band[1]) : null), [chart, band]);
   const marks = useMemo((): MapMark[] => {
     if (!chart || !contacts.data || !showMarks) return [];
@@ -90,8 +105,21 @@ export function ChartView() {
 
   if (!chart) return <NoChart />;
   return (
-    <WaterMap label={`Chart of ${water.name}`} contours={contours} band={shaded ? band : null} marks={marks} point={picked} goTo={goTo} onHover={setHover} onPick={(p) => setPicked(p)} leftRoom={340}>
-      <section aria-label="Depth band" className="absolute left-3 top-3 w-[min(21rem,calc(100%-1.5rem))] rounded-box border border-line bg-surface p-3">
+    <WaterMap
+      label={`Chart of ${water.name}`}
+      contours={contours}
+      band={shaded ? band : null}
+      marks={marks}
+      point={picked}
+      goTo={goTo}
+      onHover={setHover}
+      onPick={(p) => setPicked(p)}
+      leftRoom={340}
+    >
+      <section
+        aria-label="Depth band"
+        className="absolute left-3 top-3 w-[min(21rem,calc(100%-1.5rem))] rounded-box border border-line bg-surface p-3"
+      >
         <label className="flex min-h-11 cursor-pointer items-center gap-3">
           <input type="checkbox" className="toggle" checked={shaded} onChange={(e) => setShaded(e.target.checked)} />
           <span className="font-bold">Shade a depth band</span>
@@ -108,17 +136,28 @@ export function ChartView() {
             <p className="text-sm text-mute">
               Pale: a further {percent(share!.over)} where fish can hang at that depth over a deeper bottom. {percent(share!.out)} is out.
             </p>
-            <button type="button" className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight" onClick={() => setBand([Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 0.5)])}>
+            <button
+              type="button"
+              className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight"
+              onClick={() =>
+                setBand([Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 0.5)])
+              }
+            >
               Depths that can hold {species.name} today: {window.empty ? 'none' : `${window.top.toFixed(1)}–${window.bottom.toFixed(1)} m`}
             </button>
           </>
         )}
       </section>
-      <section aria-label="What lies there" className="absolute bottom-3 left-3 w-[min(21rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3">
-        {hover ?? picked ? (
+      <section
+        aria-label="What lies there"
+        className="absolute bottom-3 left-3 w-[min(21rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3"
+      >
+        {(hover ?? picked) ? (
           <UnderFinger point={(hover ?? picked)!} />
         ) : (
-          <p className="text-sm text-mute">Point at the water to see its column. {grouped(chart.soundings)} soundings, deepest {chart.deepest.toFixed(1)} m.</p>
+          <p className="text-sm text-mute">
+            Point at the water to see its column. {grouped(chart.soundings)} soundings, deepest {chart.deepest.toFixed(1)} m.
+          </p>
         )}
         <div className="mt-2 border-t border-line pt-2 max-md:hidden">
           <PositionField
@@ -133,11 +172,18 @@ export function ChartView() {
         </div>
       </section>
       <div className="absolute right-3 top-3 flex flex-col items-end gap-2 max-md:top-auto max-md:bottom-44">
-        <button type="button" aria-pressed={showMarks} className={`btn touch-target border-line ${showMarks ? 'bg-surface font-bold' : 'bg-ground text-mute'}`} onClick={() => setShowMarks(!showMarks)}>
+        <button
+          type="button"
+          aria-pressed={showMarks}
+          className={`btn touch-target border-line ${showMarks ? 'bg-surface font-bold' : 'bg-ground text-mute'}`}
+          onClick={() => setShowMarks(!showMarks)}
+        >
           <Layers size={20} aria-hidden /> {grouped(contacts.data?.length ?? 0)} marks
         </button>
       </div>
-      <p className="pointer-events-none absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-surface/85 px-2 py-0.5 text-xs font-semibold text-warn max-md:hidden">Not for navigation</p>
+      <p className="pointer-events-none absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-surface/85 px-2 py-0.5 text-xs font-semibold text-warn max-md:hidden">
+        Not for navigation
+      </p>
     </WaterMap>
   );
 }

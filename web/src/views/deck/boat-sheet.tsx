@@ -31,7 +31,12 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
       >
         <label className={row}>
           <span>Position</span>
-          <input className="input num h-11 w-full" placeholder="latitude, longitude" value={position} onChange={(e) => setPosition(e.target.value)} />
+          <input
+            className="input num h-11 w-full"
+            placeholder="latitude, longitude"
+            value={position}
+            onChange={(e) => setPosition(e.target.value)}
+          />
           <span className="text-mute">degrees</span>
         </label>
         <label className={row}>

@@ -36,7 +36,10 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
     const depth = (((event.clientY - box.top) * (height / box.height) - 10) / h) * max;
     return Math.round(Math.min(floor, Math.max(0, depth)) * 10) / 10;
   };
-  const around = (depth: number): DepthSpan => ({ top: Math.max(0, Number((depth - HALF).toFixed(1))), bottom: Math.min(floor, Number((depth + HALF).toFixed(1))) });
+  const around = (depth: number): DepthSpan => ({
+    top: Math.max(0, Number((depth - HALF).toFixed(1))),
+    bottom: Math.min(floor, Number((depth + HALF).toFixed(1))),
+  });
   const down = (event: PointerEvent): void => {
     event.currentTarget.setPointerCapture(event.pointerId);
     const handle = (event.target as Element).getAttribute('data-edge') as 'top' | 'bottom' | null;
@@ -106,11 +109,27 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
           bait={kind === 'bait' ? span : null}
           cover={kind === 'cover' || kind === 'weed' ? Math.max(0.4, floor - span.top) : null}
         >
-          <rect x="-3" y={y(span.top) - 10} width={cw + 6} height={Math.max(4, y(span.bottom) - y(span.top))} fill="none" stroke={tint} strokeWidth="3" rx="6" />
+          <rect
+            x="-3"
+            y={y(span.top) - 10}
+            width={cw + 6}
+            height={Math.max(4, y(span.bottom) - y(span.top))}
+            fill="none"
+            stroke={tint}
+            strokeWidth="3"
+            rx="6"
+          />
           {(['top', 'bottom'] as const).map((edge) => (
             <g key={edge}>
               <circle cx={cw / 2} cy={y(span[edge]) - 10} r="8" fill="var(--surface)" stroke={tint} strokeWidth="3" pointerEvents="none" />
-              <circle data-edge={edge} cx={cw / 2} cy={y(span[edge]) - 10 + (edge === 'top' ? -8 : 8)} r="20" fill="transparent" className="cursor-ns-resize" />
+              <circle
+                data-edge={edge}
+                cx={cw / 2}
+                cy={y(span[edge]) - 10 + (edge === 'top' ? -8 : 8)}
+                r="20"
+                fill="transparent"
+                className="cursor-ns-resize"
+              />
             </g>
           ))}
         </ColumnDrawing>

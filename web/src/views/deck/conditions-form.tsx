@@ -5,7 +5,13 @@ import { number, object, type InferType } from 'yup';
 import { Dialog } from '../../parts/dialog';
 
 const blank = (value: unknown, original: unknown): unknown => (original === '' ? null : value);
-const measure = (least: number, most: number) => number().transform(blank).nullable().typeError('is not a number').min(least, `must be from ${least} to ${most}`).max(most, `must be from ${least} to ${most}`);
+const measure = (least: number, most: number) =>
+  number()
+    .transform(blank)
+    .nullable()
+    .typeError('is not a number')
+    .min(least, `must be from ${least} to ${most}`)
+    .max(most, `must be from ${least} to ${most}`);
 
 const schema = object({
   surface_temperature_c: measure(-2, 45),

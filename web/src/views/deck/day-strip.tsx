@@ -2,7 +2,8 @@ import { Column } from '../../parts/column';
 import { clockInZone } from '../../parts/format';
 import type { StoredContact, StoredStop } from '../../api/queries';
 
-export type DayEntry = { kind: 'contact'; at: number; contact: StoredContact } | { kind: 'stop'; at: number; stop: StoredStop; depth: number | null };
+export type DayEntry =
+  { kind: 'contact'; at: number; contact: StoredContact } | { kind: 'stop'; at: number; stop: StoredStop; depth: number | null };
 
 /** What a contact puts into its Column. */
 function things(c: StoredContact) {
@@ -19,19 +20,49 @@ function things(c: StoredContact) {
 }
 
 /** The day as Columns: one a mark or blank, in order of time, water depth to scale. */
-export function DayStrip({ entries, zone, height, onOpen }: { entries: DayEntry[]; zone: string | null; height: number; onOpen: (entry: DayEntry) => void }) {
-  if (!entries.length) return <p className="py-3 text-sm text-mute">Nothing marked yet. Blanks count too: press “Nothing here” where you looked and saw nothing.</p>;
+export function DayStrip({
+  entries,
+  zone,
+  height,
+  onOpen,
+}: {
+  entries: DayEntry[];
+  zone: string | null;
+  height: number;
+  onOpen: (entry: DayEntry) => void;
+}) {
+  if (!entries.length)
+    return (
+      <p className="py-3 text-sm text-mute">Nothing marked yet. Blanks count too: press “Nothing here” where you looked and saw nothing.</p>
+    );
   const depth = (e: DayEntry): number => (e.kind === 'contact' ? things(e.contact).bottom : (e.depth ?? 3));
   const max = Math.max(5, ...entries.map(depth)) * 1.05;
   return (
     <ol className="flex gap-1 overflow-x-auto" aria-label="The day as Columns" data-testid="day" tabIndex={0}>
       {entries.map((entry) => (
         <li key={entry.kind === 'contact' ? entry.contact.id : entry.stop.id}>
-          <button type="button" className="touch-target flex flex-col items-center rounded px-1 hover:bg-[color-mix(in_srgb,var(--act)_10%,transparent)]" onClick={() => onOpen(entry)}>
+          <button
+            type="button"
+            className="touch-target flex flex-col items-center rounded px-1 hover:bg-[color-mix(in_srgb,var(--act)_10%,transparent)]"
+            onClick={() => onOpen(entry)}
+          >
             {entry.kind === 'contact' ? (
-              <Column width={54} height={height} max={max} {...things(entry.contact)} label={`${entry.contact.kind}${entry.contact.species ? `, ${entry.contact.species}` : ''}, water ${depth(entry).toFixed(1)} m`} />
+              <Column
+                width={54}
+                height={height}
+                max={max}
+                {...things(entry.contact)}
+                label={`${entry.contact.kind}${entry.contact.species ? `, ${entry.contact.species}` : ''}, water ${depth(entry).toFixed(1)} m`}
+              />
             ) : (
-              <Column width={54} height={height} max={max} bottom={depth(entry)} blank label={`nothing here, water ${depth(entry).toFixed(1)} m`} />
+              <Column
+                width={54}
+                height={height}
+                max={max}
+                bottom={depth(entry)}
+                blank
+                label={`nothing here, water ${depth(entry).toFixed(1)} m`}
+              />
             )}
             <span className="num text-xs text-mute">{clockInZone(new Date(entry.at), zone)}</span>
           </button>

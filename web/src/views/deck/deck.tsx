@@ -43,7 +43,13 @@ export function Deck() {
   const log = useDeckLog();
   const [failed, setFailed] = useState<string | null>(null);
   if (!running)
-    return <StartTrip water={water.name} failed={failed} onStart={(start) => void log.start(start).catch((error: Error) => setFailed(error.message))} />;
+    return (
+      <StartTrip
+        water={water.name}
+        failed={failed}
+        onStart={(start) => void log.start(start).catch((error: Error) => setFailed(error.message))}
+      />
+    );
   return <OnTheWater log={log} />;
 }
 
@@ -94,7 +100,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     const there = at(position);
     const floor = there.depth ?? here.depth;
     const top = floor === null ? span.top : Math.min(span.top, floor);
-    const bottom = kind === 'cover' || kind === 'weed' || kind === 'hazard' ? (floor ?? span.bottom) : floor === null ? span.bottom : Math.min(span.bottom, floor);
+    const bottom =
+      kind === 'cover' || kind === 'weed' || kind === 'hazard'
+        ? (floor ?? span.bottom)
+        : floor === null
+          ? span.bottom
+          : Math.min(span.bottom, floor);
     const n = kind === 'fish' ? count : null;
     attempt(async () => {
       await recorder.flush();
@@ -113,7 +124,10 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         hardness: there.hardness === null ? null : Number(there.hardness.toFixed(2)),
       });
       const what = kind === 'fish' ? `${n} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase();
-      return { words: `Marked ${what} at ${((top + bottom) / 2).toFixed(1)} m, ${aimWords(ahead, starboard)}`, undo: () => attempt(async () => (await log.remove('contacts', id), null)) };
+      return {
+        words: `Marked ${what} at ${((top + bottom) / 2).toFixed(1)} m, ${aimWords(ahead, starboard)}`,
+        undo: () => attempt(async () => (await log.remove('contacts', id), null)),
+      };
     });
   };
 
@@ -124,13 +138,19 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     }
     attempt(async () => {
       await recorder.flush();
-      const id = await log.nothing({ latitude: Number(boat.position.latitude.toFixed(7)), longitude: Number(boat.position.longitude.toFixed(7)) }, 25);
+      const id = await log.nothing(
+        { latitude: Number(boat.position.latitude.toFixed(7)), longitude: Number(boat.position.longitude.toFixed(7)) },
+        25,
+      );
       return { words: 'Marked: nothing here, 25 m round the boat', undo: () => attempt(async () => (await log.remove('stops', id), null)) };
     });
   };
 
   const entries = useMemo(
-    () => log.entries.map((e): DayEntry => (e.kind === 'stop' && chart ? { ...e, depth: chart.depth.at(...metricPlane(chart.epsg).toMetric(e.stop)) || null } : e)),
+    () =>
+      log.entries.map((e): DayEntry =>
+        e.kind === 'stop' && chart ? { ...e, depth: chart.depth.at(...metricPlane(chart.epsg).toMetric(e.stop)) || null } : e,
+      ),
     [log.entries, chart],
   );
   const near = useMemo((): NearMark[] => {
@@ -141,11 +161,24 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       const far = distance(boat.position, record);
       if (far > reach) return [];
       const turn = ((bearing(boat.position, record) - boat.course) * Math.PI) / 180;
-      return [{ id: record.id, kind: e.kind === 'contact' ? e.contact.kind : 'blank', ahead: far * Math.cos(turn), starboard: far * Math.sin(turn) }];
+      return [
+        {
+          id: record.id,
+          kind: e.kind === 'contact' ? e.contact.kind : 'blank',
+          ahead: far * Math.cos(turn),
+          starboard: far * Math.sin(turn),
+        },
+      ];
     });
   }, [boat, entries, view]);
 
-  const wind = conditions.windSpeed >= 0.3 ? { relative: conditions.windFrom - (boat?.course ?? 0), words: `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s` } : null;
+  const wind =
+    conditions.windSpeed >= 0.3
+      ? {
+          relative: conditions.windFrom - (boat?.course ?? 0),
+          words: `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`,
+        }
+      : null;
   const below = view.view === 'sounder' || view.view === 'down-beam';
   const tooFar = boat && chart && here.depth === null;
   const saved = recorder.waiting > 12 ? `${recorder.waiting} track points wait for the server` : 'saved';
@@ -153,7 +186,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const column = (
     <ColumnInput
       width={phone ? 150 : 226}
-      height={phone ? 300 : 460}
+      height={phone ? 316 : 470}
       bottom={here.depth}
       hardness={here.hardness}
       thermocline={day.column.thermocline}
@@ -194,7 +227,14 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </div>
       <div role="radiogroup" aria-label="How many?" className="num flex gap-1.5">
         {COUNTS.map((n) => (
-          <button key={n} type="button" role="radio" aria-checked={count === n} onClick={() => setCount(n)} className={`h-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}>
+          <button
+            key={n}
+            type="button"
+            role="radio"
+            aria-checked={count === n}
+            onClick={() => setCount(n)}
+            className={`h-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}
+          >
             {n === 50 ? '50+' : n}
           </button>
         ))}
@@ -202,10 +242,10 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     </div>
   );
   const views = (
-    <div className="flex flex-wrap items-center gap-1.5 max-md:gap-1">
+    <div className="flex flex-wrap items-center gap-1.5 max-md:w-full max-md:gap-1">
       <select
         aria-label="Sonar view in use"
-        className="select h-11 w-36 font-semibold max-md:w-32"
+        className="select h-11 w-36 font-semibold max-md:w-[6.9rem] max-md:px-2"
         value={view.view}
         onChange={(e) => {
           const chosen = DECK_VIEWS.find((v) => v.view === e.target.value)!;
@@ -219,7 +259,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         ))}
       </select>
       {!below && (
-        <select aria-label="Range of the view, m" className="select num h-11 w-24 max-md:w-20" value={view.range} onChange={(e) => setView({ ...view, range: Number(e.target.value) })}>
+        <select
+          aria-label="Range of the view, m"
+          className="select num h-11 w-24 max-md:w-[4.6rem] max-md:px-2"
+          value={view.range}
+          onChange={(e) => setView({ ...view, range: Number(e.target.value) })}
+        >
           {DECK_VIEWS.find((v) => v.view === view.view)!.ranges.map((r) => (
             <option key={r} value={r}>
               {r} m
@@ -227,23 +272,35 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           ))}
         </select>
       )}
-      <button type="button" aria-pressed={looking} onClick={() => setLooking(!looking)} className={`btn touch-target ${looking ? 'btn-primary' : ''}`}>
+      <button
+        type="button"
+        aria-pressed={looking}
+        onClick={() => setLooking(!looking)}
+        title={looking ? 'The sonar is watched: the track counts as water looked at' : 'Under way: the track counts as transit'}
+        className={`btn touch-target max-md:grow ${looking ? 'btn-primary' : ''}`}
+      >
         {looking ? 'Looking' : 'Under way'}
       </button>
     </div>
   );
   const act = (
-    <>
-      <button type="button" className="btn btn-primary h-16 w-full gap-3 text-xl" onClick={() => mark(0, 0)}>
-        <KindSymbol kind={kind} colour="currentColor" /> Mark {kind === 'fish' ? `${count === 50 ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase()} under the boat
+    <div className={`grid gap-2 ${phone ? 'grid-cols-2' : ''}`}>
+      <button
+        type="button"
+        className="btn btn-primary h-16 gap-2 px-2 text-lg leading-tight"
+        title="Mark it straight under the boat"
+        onClick={() => mark(0, 0)}
+      >
+        <KindSymbol kind={kind} colour="currentColor" /> Mark{' '}
+        {kind === 'fish' ? `${count === 50 ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase()} below
       </button>
-      <button type="button" className="btn h-14 w-full gap-3 border-2 border-ink bg-surface text-lg" onClick={nothing}>
+      <button type="button" className="btn h-16 gap-2 border-2 border-ink bg-surface px-2 text-lg" onClick={nothing}>
         <KindSymbol kind="blank" /> Nothing here
       </button>
-    </>
+    </div>
   );
   const notice = (
-    <div aria-live="polite" className="min-h-6">
+    <div aria-live="polite" className={phone ? '' : 'min-h-6'}>
       {failed ? (
         <p role="alert" className="border-l-4 border-warn pl-2 text-sm text-warn">
           {failed}
@@ -272,8 +329,14 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     </div>
   );
   const place = (
-    <button type="button" className="touch-target num text-left text-sm text-mute underline decoration-dotted underline-offset-4" onClick={() => setSheet('boat')}>
-      {boat ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : ''}` : 'Set the position by hand'}
+    <button
+      type="button"
+      className="touch-target num text-left text-sm text-mute underline decoration-dotted underline-offset-4"
+      onClick={() => setSheet('boat')}
+    >
+      {boat
+        ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : ''}`
+        : 'Set the position by hand'}
     </button>
   );
   const dayHead = (
@@ -304,6 +367,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             </section>
             <section aria-label="Where from the boat?" className="flex flex-col items-center gap-1 px-1 pt-1.5">
               {pad}
+              {views}
               {place}
             </section>
           </div>
@@ -312,9 +376,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             {kinds}
             {counts}
             {act}
-            {views}
             {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={64} onOpen={setOpen} />
+            <DayStrip entries={entries} zone={water.time_zone} height={56} onOpen={setOpen} />
           </section>
         </div>
       ) : (
@@ -322,7 +385,10 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           <section aria-label="How deep?" className="flex flex-col border-r border-line px-2 pt-3">
             <p className="mb-1 flex justify-between pl-2 text-sm text-mute">
               <span>
-                How deep? <b className="num text-ink">{span.top.toFixed(1)}–{span.bottom.toFixed(1)} m</b>
+                How deep?{' '}
+                <b className="num text-ink">
+                  {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
+                </b>
               </span>
               {here.depth !== null && <span className="num">{Math.max(0, here.depth - span.bottom).toFixed(1)} up</span>}
             </p>
@@ -353,7 +419,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       {sheet === 'end' && (
         <Dialog title="End the trip?" onClose={() => setSheet(null)}>
           <p>
-            {entries.filter((e) => e.kind === 'contact').length} marks and {entries.filter((e) => e.kind === 'stop').length} blanks are logged. The track stops here.
+            {entries.filter((e) => e.kind === 'contact').length} marks and {entries.filter((e) => e.kind === 'stop').length} blanks are
+            logged. The track stops here.
           </p>
           <button
             type="button"
@@ -371,18 +438,43 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           </button>
         </Dialog>
       )}
-      {open && <EntrySheet entry={open} zone={water.time_zone} onClose={() => setOpen(null)} onRemove={(record, id) => attempt(async () => (await log.remove(record, id), null))} />}
+      {open && (
+        <EntrySheet
+          entry={open}
+          zone={water.time_zone}
+          onClose={() => setOpen(null)}
+          onRemove={(record, id) => attempt(async () => (await log.remove(record, id), null))}
+        />
+      )}
     </>
   );
 }
 
-function EntrySheet({ entry, zone, onClose, onRemove }: { entry: DayEntry; zone: string | null; onClose: () => void; onRemove: (record: 'contacts' | 'stops', id: string) => void }) {
+function EntrySheet({
+  entry,
+  zone,
+  onClose,
+  onRemove,
+}: {
+  entry: DayEntry;
+  zone: string | null;
+  onClose: () => void;
+  onRemove: (record: 'contacts' | 'stops', id: string) => void;
+}) {
   const record = entry.kind === 'contact' ? entry.contact : entry.stop;
   const lines: [string, string][] =
     entry.kind === 'contact'
       ? [
-          ['what', `${entry.contact.count ?? ''} ${entry.contact.kind}${entry.contact.species ? `, likely ${entry.contact.species}` : ''}`.trim()],
-          ['depth', entry.contact.top_m === null ? '–' : `${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`],
+          [
+            'what',
+            `${entry.contact.count ?? ''} ${entry.contact.kind}${entry.contact.species ? `, likely ${entry.contact.species}` : ''}`.trim(),
+          ],
+          [
+            'depth',
+            entry.contact.top_m === null
+              ? '–'
+              : `${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`,
+          ],
           ['water', entry.contact.water_depth_m === null ? '–' : `${entry.contact.water_depth_m.toFixed(1)} m`],
           ['seen with', entry.contact.view ?? '–'],
         ]

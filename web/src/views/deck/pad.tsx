@@ -21,7 +21,8 @@ interface PadProps {
 }
 
 /** How far the Pad reaches, m. */
-export const padReach = ({ view, range }: ViewInUse): number => (view === 'side-scan' || view === 'forward-facing' ? Math.max(10, range * 1.15) : 20);
+export const padReach = ({ view, range }: ViewInUse): number =>
+  view === 'side-scan' || view === 'forward-facing' ? Math.max(10, range * 1.15) : 20;
 
 /** "17.5 m starboard, 14° aft of the beam" */
 export function aimWords(ahead: number, starboard: number): string {
@@ -54,13 +55,23 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
   const press = (event: KeyboardEvent): void => {
     const now = aim ?? { ahead: 0, starboard: 0 };
     const step = event.shiftKey ? 5 : 1;
-    const moves: Record<string, [number, number]> = { ArrowUp: [step, 0], ArrowDown: [-step, 0], ArrowRight: [0, step], ArrowLeft: [0, -step] };
+    const moves: Record<string, [number, number]> = {
+      ArrowUp: [step, 0],
+      ArrowDown: [-step, 0],
+      ArrowRight: [0, step],
+      ArrowLeft: [0, -step],
+    };
     if (event.key === 'Enter') onMark(now.ahead, now.starboard);
-    else if (moves[event.key]) setAim({ ahead: Math.max(-reach, Math.min(reach, now.ahead + moves[event.key][0])), starboard: Math.max(-reach, Math.min(reach, now.starboard + moves[event.key][1])) });
+    else if (moves[event.key])
+      setAim({
+        ahead: Math.max(-reach, Math.min(reach, now.ahead + moves[event.key][0])),
+        starboard: Math.max(-reach, Math.min(reach, now.starboard + moves[event.key][1])),
+      });
     else return;
     event.preventDefault();
   };
-  const rings = [0.25, 0.5, 0.75, 1].map((t) => Math.round(reach * t)).filter((v, i, all) => all.indexOf(v) === i && v > 2);
+  const step = reach > 45 ? 20 : reach > 17 ? 10 : 5;
+  const rings = Array.from({ length: Math.floor(reach / step) }, (_, i) => (i + 1) * step);
   const tint = kind === 'bait' ? 'var(--bait)' : kind === 'fish' ? 'var(--fish)' : 'var(--cover)';
   return (
     <svg
@@ -88,19 +99,21 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
     >
       <circle cx={c} cy={c} r={r} fill="var(--surface)" stroke="var(--line)" strokeWidth="1.5" />
       <Swath view={view} c={c} m={m} />
-      {rings.map((metres, i) => (
+      {rings.map((metres) => (
         <g key={metres}>
-          <circle cx={c} cy={c} r={m(metres)} fill="none" stroke="var(--line)" strokeWidth="1.4" strokeDasharray={i === rings.length - 1 ? '' : '4 6'} />
-          <text x={c + 5} y={c - m(metres) + 15} fontSize="13" fill="var(--mute)" className="num">
-            {metres} m
-          </text>
+          <circle cx={c} cy={c} r={m(metres)} fill="none" stroke="var(--line)" strokeWidth="1.4" strokeDasharray="4 6" />
+          {m(metres) > 34 && (
+            <text x={c + 5} y={c - m(metres) + 15} fontSize="13" fill="var(--mute)" className="num">
+              {metres} m
+            </text>
+          )}
         </g>
       ))}
       <line x1={c} x2={c} y1={c + r} y2={c + 10} stroke="var(--mute)" strokeWidth="2" strokeDasharray="2 7" />
-      <text x="14" y={c - 8} fontSize="13" fill="var(--mute)">
+      <text x="14" y={c - 22} fontSize="13" fill="var(--mute)">
         port
       </text>
-      <text x={size - 14} y={c - 8} textAnchor="end" fontSize="13" fill="var(--mute)">
+      <text x={size - 14} y={c - 22} textAnchor="end" fontSize="13" fill="var(--mute)">
         starboard
       </text>
       {near.map((mark) => {
@@ -113,7 +126,10 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
           <circle key={mark.id} cx={x} cy={y} r="5" fill={mark.kind === 'bait' ? 'var(--bait)' : 'var(--cover)'} opacity=".7" />
         );
       })}
-      <path d={`M${c} ${c - 22}C${c + 13} ${c - 8},${c + 12} ${c + 10},${c + 9} ${c + 20}L${c - 9} ${c + 20}C${c - 12} ${c + 10},${c - 13} ${c - 8},${c} ${c - 22}Z`} fill="var(--ink)" />
+      <path
+        d={`M${c} ${c - 22}C${c + 13} ${c - 8},${c + 12} ${c + 10},${c + 9} ${c + 20}L${c - 9} ${c + 20}C${c - 12} ${c + 10},${c - 13} ${c - 8},${c} ${c - 22}Z`}
+        fill="var(--ink)"
+      />
       {wind && (
         <g transform={`rotate(${wind.relative} ${c} ${c})`}>
           <path d={`M${c} ${c - r + 34}l-9 -24l9 6l9 -6z`} fill="var(--act)" />
@@ -128,7 +144,16 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
         <g stroke={tint} strokeWidth="2.5" fill="none">
           <line x1={c} y1={c} x2={c + m(aim.starboard)} y2={c - m(aim.ahead)} />
           <circle cx={c + m(aim.starboard)} cy={c - m(aim.ahead)} r="26" />
-          <text x={Math.min(size - 50, Math.max(50, c + m(aim.starboard)))} y={c - m(aim.ahead) + (aim.ahead > 0 ? 46 : -34)} fontSize="16" fontWeight="700" textAnchor="middle" fill={tint} stroke="none" className="num">
+          <text
+            x={Math.min(size - 50, Math.max(50, c + m(aim.starboard)))}
+            y={c - m(aim.ahead) + (aim.ahead > 0 ? 46 : -34)}
+            fontSize="16"
+            fontWeight="700"
+            textAnchor="middle"
+            fill={tint}
+            stroke="none"
+            className="num"
+          >
             {Math.hypot(aim.ahead, aim.starboard).toFixed(1)} m
           </text>
         </g>
@@ -139,11 +164,14 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
 
 /** What the view in use sees, as a pale patch. */
 function Swath({ view, c, m }: { view: ViewInUse; c: number; m: (metres: number) => number }) {
-  if (view.view === 'side-scan') return <rect x={c - m(view.range)} y={c - 14} width={2 * m(view.range)} height="28" fill="var(--w1)" opacity=".45" rx="4" />;
+  if (view.view === 'side-scan')
+    return <rect x={c - m(view.range)} y={c - 14} width={2 * m(view.range)} height="28" fill="var(--w1)" opacity=".45" rx="4" />;
   if (view.view === 'forward-facing') {
     const half = (FORWARD_ANGLE * Math.PI) / 360;
     const [x, y] = [m(view.range) * Math.sin(half), m(view.range) * Math.cos(half)];
-    return <path d={`M${c} ${c}L${c - x} ${c - y}A${m(view.range)} ${m(view.range)} 0 0 1 ${c + x} ${c - y}Z`} fill="var(--w1)" opacity=".55" />;
+    return (
+      <path d={`M${c} ${c}L${c - x} ${c - y}A${m(view.range)} ${m(view.range)} 0 0 1 ${c + x} ${c - y}Z`} fill="var(--w1)" opacity=".55" />
+    );
   }
   return <circle cx={c} cy={c} r={Math.max(10, m(1.5))} fill="var(--w1)" opacity=".55" />;
 }

@@ -28,7 +28,10 @@ export function StartTrip({ water, onStart, failed }: { water: string; onStart: 
         <legend className="mb-2 text-mute">What is wanted today?</legend>
         <div className="grid grid-cols-3 gap-2">
           {GOALS.map((g) => (
-            <label key={g.value} className={`flex min-h-20 cursor-pointer flex-col items-center justify-center rounded-box border-2 p-2 text-center has-[:focus-visible]:outline-3 has-[:focus-visible]:outline-act ${goal === g.value ? 'border-act bg-surface font-bold' : 'border-line'}`}>
+            <label
+              key={g.value}
+              className={`flex min-h-20 cursor-pointer flex-col items-center justify-center rounded-box border-2 p-2 text-center has-[:focus-visible]:outline-3 has-[:focus-visible]:outline-act ${goal === g.value ? 'border-act bg-surface font-bold' : 'border-line'}`}
+            >
               <input type="radio" name="goal" className="sr-only" checked={goal === g.value} onChange={() => setGoal(g.value)} />
               {g.label}
               <small className="font-normal text-mute">{g.hint}</small>
@@ -52,7 +55,9 @@ export function StartTrip({ water, onStart, failed }: { water: string; onStart: 
           {failed}
         </p>
       )}
-      <p className="text-sm text-mute">From then on the track records where you look, with and without fish. The boat’s position comes from this device, or is set by hand.</p>
+      <p className="text-sm text-mute">
+        From then on the track records where you look, with and without fish. The boat’s position comes from this device, or is set by hand.
+      </p>
     </form>
   );
 }

@@ -22,7 +22,11 @@ export interface BoatSource {
   useDevice: () => void;
 }
 
-const TROUBLE: Record<number, string> = { 1: 'This device may not tell its position: allow it in the browser.', 2: 'This device has no position yet.', 3: 'This device is slow to find its position.' };
+const TROUBLE: Record<number, string> = {
+  1: 'This device may not tell its position: allow it in the browser.',
+  2: 'This device has no position yet.',
+  3: 'This device is slow to find its position.',
+};
 
 /** Course and speed from the fix before, where the device does not tell them. */
 function moved(before: Boat | null, position: LatLon, at: number): { course: number; speed: number } {

@@ -21,17 +21,33 @@ export function useDeckLog() {
 
   /** What else changes when something is logged. */
   const changed = useCallback(async () => {
-    await Promise.all([['trip', id], ['contacts', water.id], ['fit', water.id], ['looks', water.id]].map((queryKey) => queries.invalidateQueries({ queryKey, refetchType: queryKey[0] === 'trip' ? 'active' : 'all' })));
+    await Promise.all(
+      [
+        ['trip', id],
+        ['contacts', water.id],
+        ['fit', water.id],
+        ['looks', water.id],
+      ].map((queryKey) => queries.invalidateQueries({ queryKey, refetchType: queryKey[0] === 'trip' ? 'active' : 'all' })),
+    );
   }, [queries, id, water.id]);
 
-  const show = useCallback((change: (detail: TripDetail) => TripDetail) => queries.setQueryData<TripDetail>(['trip', id], (before) => before && change(before)), [queries, id]);
+  const show = useCallback(
+    (change: (detail: TripDetail) => TripDetail) => queries.setQueryData<TripDetail>(['trip', id], (before) => before && change(before)),
+    [queries, id],
+  );
 
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
       const now = new Date();
       const name = `${now.getUTCFullYear()}-${pad(now.getUTCMonth() + 1)}-${pad(now.getUTCDate())}`;
       const taken = log.trips.filter((t) => t.trip === name || t.trip.startsWith(`${name} `)).length;
-      await sendJson('PUT', `/waters/${water.id}/trips/${newId()}`, { trip: taken ? `${name} ${taken + 1}` : name, start: now.toISOString(), end: null, purpose, goal });
+      await sendJson('PUT', `/waters/${water.id}/trips/${newId()}`, {
+        trip: taken ? `${name} ${taken + 1}` : name,
+        start: now.toISOString(),
+        end: null,
+        purpose,
+        goal,
+      });
       await queries.invalidateQueries({ queryKey: ['log', water.id] });
       await queries.invalidateQueries({ queryKey: ['waters'] });
     },
@@ -41,7 +57,13 @@ export function useDeckLog() {
   const end = useCallback(async () => {
     if (!running) return;
     const { trip: key, start: from, purpose, goal } = running;
-    await sendJson('PUT', `/waters/${water.id}/trips/${running.id}`, { trip: key, start: from, end: new Date().toISOString(), purpose, goal });
+    await sendJson('PUT', `/waters/${water.id}/trips/${running.id}`, {
+      trip: key,
+      start: from,
+      end: new Date().toISOString(),
+      purpose,
+      goal,
+    });
     await queries.invalidateQueries({ queryKey: ['log', water.id] });
     await changed();
   }, [queries, water.id, running, changed]);

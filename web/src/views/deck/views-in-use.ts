@@ -18,7 +18,13 @@ export const DECK_VIEWS: { view: ViewInUse['view']; label: string; ranges: numbe
 export const FORWARD_ANGLE = 20;
 
 /** The columns of a track fix that say how far the boat saw. */
-export function effortColumns({ view, range }: ViewInUse): { view: string; port_range_m: number | null; starboard_range_m: number | null; sector_deg: number | null; sector_range_m: number | null } {
+export function effortColumns({ view, range }: ViewInUse): {
+  view: string;
+  port_range_m: number | null;
+  starboard_range_m: number | null;
+  sector_deg: number | null;
+  sector_range_m: number | null;
+} {
   return {
     view,
     port_range_m: view === 'side-scan' ? range : null,

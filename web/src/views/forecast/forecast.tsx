@@ -51,16 +51,18 @@ function ReasonBar({ reasons }: { reasons: Reason[] }) {
   const label = reasons.map((r) => `${r.effect > 0 ? '+' : '−'}${Math.abs(r.effect).toFixed(1)} ${r.words}`).join('; ');
   return (
     <span role="img" aria-label={label} title={label} className="mt-1.5 flex h-2.5 gap-px">
-      {[...reasons].sort((a, b) => b.effect - a.effect).map((r) => (
-        <span
-          key={r.factor}
-          style={{
-            width: `${(Math.abs(r.effect) / total) * 100}%`,
-            background: r.effect > 0 ? 'var(--act)' : 'repeating-linear-gradient(45deg, var(--warn) 0 3px, transparent 3px 5px)',
-            opacity: r.effect > 0 ? 0.45 + Math.min(0.55, r.effect / 2) : 1,
-          }}
-        />
-      ))}
+      {[...reasons]
+        .sort((a, b) => b.effect - a.effect)
+        .map((r) => (
+          <span
+            key={r.factor}
+            style={{
+              width: `${(Math.abs(r.effect) / total) * 100}%`,
+              background: r.effect > 0 ? 'var(--act)' : 'repeating-linear-gradient(45deg, var(--warn) 0 3px, transparent 3px 5px)',
+              opacity: r.effect > 0 ? 0.45 + Math.min(0.55, r.effect / 2) : 1,
+            }}
+          />
+        ))}
     </span>
   );
 }
@@ -87,7 +89,12 @@ function PlaceRow({ place, number, chosen, onChoose }: { place: Place; number: n
   const max = Math.max(6, Math.min(Math.ceil(chart!.deepest), 14));
   return (
     <li>
-      <button type="button" aria-pressed={chosen} onClick={onChoose} className={`grid w-full grid-cols-[30px_44px_1fr] items-start gap-2.5 border-b border-line px-3.5 py-2.5 text-left ${chosen ? 'bg-[color-mix(in_srgb,var(--fish)_10%,transparent)]' : 'hover:bg-[color-mix(in_srgb,var(--act)_6%,transparent)]'}`}>
+      <button
+        type="button"
+        aria-pressed={chosen}
+        onClick={onChoose}
+        className={`grid w-full grid-cols-[30px_44px_1fr] items-start gap-2.5 border-b border-line px-3.5 py-2.5 text-left ${chosen ? 'bg-[color-mix(in_srgb,var(--fish)_10%,transparent)]' : 'hover:bg-[color-mix(in_srgb,var(--act)_6%,transparent)]'}`}
+      >
         <span className="num grid size-[30px] place-items-center rounded-full border-2 border-ink font-bold">{number}</span>
         <Column
           width={40}
@@ -112,9 +119,7 @@ function PlaceRow({ place, number, chosen, onChoose }: { place: Place; number: n
             <span>
               hold at {place.depthTop.toFixed(1)}–{place.depthBottom.toFixed(1)} m · {hectares(place.area)}
             </span>
-            <span title="80 % interval">
-              {percentRange(place.low, place.high)}
-            </span>
+            <span title="80 % interval">{percentRange(place.low, place.high)}</span>
           </span>
           <ReasonWords reasons={place.reasons} looked={place.looked} saw={place.saw} />
           <ReasonBar reasons={place.reasons} />
@@ -188,12 +193,22 @@ export function ForecastView() {
           <p className="rounded-box border border-line bg-surface px-3 py-2">
             <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows one
             <span className="block text-sm text-mute" data-testid="basis">
-              {answer ? (answer.looks ? `from ${answer.trips} trips, ${grouped(answer.looks)} looks, ${grouped(answer.contacts)} contacts` : 'from the schools alone: no log yet') : 'computing …'}
+              {answer
+                ? answer.looks
+                  ? `from ${answer.trips} trips, ${grouped(answer.looks)} looks, ${grouped(answer.contacts)} contacts`
+                  : 'from the schools alone: no log yet'
+                : 'computing …'}
               {' · '}
               {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
             </span>
           </p>
-          <FitButton stale={fit?.stale ?? false} fitted={fit != null} progress={progress} onRefit={() => void refit()} onCancel={() => void cancel()} />
+          <FitButton
+            stale={fit?.stale ?? false}
+            fitted={fit != null}
+            progress={progress}
+            onRefit={() => void refit()}
+            onCancel={() => void cancel()}
+          />
           {failed && (
             <p role="alert" className="rounded-box border border-warn bg-surface px-3 py-2 text-warn">
               {failed.message}
@@ -210,8 +225,15 @@ export function ForecastView() {
           <h1 className="text-base font-bold">Best places{answer ? `, ${answer.places.length}` : ''}</h1>
           <span className="text-mute">chance of a scan · 80 % interval</span>
         </div>
-        <ol className="min-h-0 flex-1 overflow-y-auto border-t border-line" data-testid="places" tabIndex={0} aria-label="Best places, best first">
-          {answer?.places.map((place, i) => <PlaceRow key={place.cell} place={place} number={i + 1} chosen={chosen === i + 1} onChoose={() => choose(i + 1)} />)}
+        <ol
+          className="min-h-0 flex-1 overflow-y-auto border-t border-line"
+          data-testid="places"
+          tabIndex={0}
+          aria-label="Best places, best first"
+        >
+          {answer?.places.map((place, i) => (
+            <PlaceRow key={place.cell} place={place} number={i + 1} chosen={chosen === i + 1} onChoose={() => choose(i + 1)} />
+          ))}
         </ol>
         <div className="border-t border-line p-3">
           <PositionField
@@ -229,7 +251,19 @@ export function ForecastView() {
   );
 }
 
-function FitButton({ stale, fitted, progress, onRefit, onCancel }: { stale: boolean; fitted: boolean; progress: { share: number; error: string | null } | null; onRefit: () => void; onCancel: () => void }) {
+function FitButton({
+  stale,
+  fitted,
+  progress,
+  onRefit,
+  onCancel,
+}: {
+  stale: boolean;
+  fitted: boolean;
+  progress: { share: number; error: string | null } | null;
+  onRefit: () => void;
+  onCancel: () => void;
+}) {
   if (progress?.error)
     return (
       <p role="alert" className="rounded-box border border-warn bg-surface px-3 py-2">
@@ -257,15 +291,37 @@ function FitButton({ stale, fitted, progress, onRefit, onCancel }: { stale: bool
   );
 }
 
-function CellSheet({ view, answer, reasons, onClose }: { view: CellView; answer: NonNullable<ReturnType<typeof useForecast>['answer']>; reasons: Reason[]; onClose: () => void }) {
+function CellSheet({
+  view,
+  answer,
+  reasons,
+  onClose,
+}: {
+  view: CellView;
+  answer: NonNullable<ReturnType<typeof useForecast>['answer']>;
+  reasons: Reason[];
+  onClose: () => void;
+}) {
   const { chart, day, species } = useWaterState();
   const { forecast } = answer;
   const { cell } = view;
   const depth = chart!.cells.depth[cell];
   return (
-    <section aria-label="Why here" className="absolute bottom-3 left-3 w-[min(25rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3" data-testid="cell">
+    <section
+      aria-label="Why here"
+      className="absolute bottom-3 left-3 w-[min(25rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3"
+      data-testid="cell"
+    >
       <div className="flex gap-3">
-        <Column width={46} height={100} max={Math.max(6, Math.ceil(depth) + 1)} bottom={depth} hardness={chart!.cells.hardness[cell] || 0} thermocline={day.column.thermocline} band={{ top: forecast.depthTop[cell], bottom: forecast.depthBottom[cell] }} />
+        <Column
+          width={46}
+          height={100}
+          max={Math.max(6, Math.ceil(depth) + 1)}
+          bottom={depth}
+          hardness={chart!.cells.hardness[cell] || 0}
+          thermocline={day.column.thermocline}
+          band={{ top: forecast.depthTop[cell], bottom: forecast.depthBottom[cell] }}
+        />
         <div className="min-w-0 flex-1">
           <p className="num flex items-baseline justify-between">
             <b className="text-2xl text-fish" data-testid="cell-chance" data-value={forecast.probability[cell]}>
@@ -279,7 +335,8 @@ function CellSheet({ view, answer, reasons, onClose }: { view: CellView; answer:
             </button>
           </p>
           <p className="num text-sm">
-            bottom {depth.toFixed(1)} m · {species.name} likely at {forecast.depthTop[cell].toFixed(1)}–{forecast.depthBottom[cell].toFixed(1)} m
+            bottom {depth.toFixed(1)} m · {species.name} likely at {forecast.depthTop[cell].toFixed(1)}–
+            {forecast.depthBottom[cell].toFixed(1)} m
           </p>
           <ul className="mt-1 text-[13px] leading-snug">
             {reasons.slice(0, 5).map((r) => (

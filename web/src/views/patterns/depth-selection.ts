@@ -18,7 +18,13 @@ export interface DepthSelection {
 const LAST = 16;
 
 /** Where a species was seen by depth of the bottom, against where the boat scanned, within each trip. */
-export function depthSelection(trips: TripLooks[], chart: Chart, cellIndex: Map<number, number>, species: SpeciesProfile, known: SpeciesProfile[]): DepthSelection {
+export function depthSelection(
+  trips: TripLooks[],
+  chart: Chart,
+  cellIndex: Map<number, number>,
+  species: SpeciesProfile,
+  known: SpeciesProfile[],
+): DepthSelection {
   const is = (name: string): boolean => findSpecies(name, known)?.name === species.name;
   const rows = trips.flatMap(({ looks }, trip) =>
     looks.flatMap((look) => {
@@ -31,7 +37,9 @@ export function depthSelection(trips: TripLooks[], chart: Chart, cellIndex: Map<
   );
   const classes = selection(rows, { classes: LAST + 1 });
   return {
-    classes: classes.map((c) => ({ ...c, from: c.class, to: c.class === LAST ? Math.ceil(chart.deepest) : c.class + 1 })).filter((c) => c.looks > 0),
+    classes: classes
+      .map((c) => ({ ...c, from: c.class, to: c.class === LAST ? Math.ceil(chart.deepest) : c.class + 1 }))
+      .filter((c) => c.looks > 0),
     looks: rows.length,
     trips: new Set(rows.map((r) => r.trip)).size,
     targets: rows.reduce((s, r) => s + r.used, 0),

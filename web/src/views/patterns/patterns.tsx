@@ -15,7 +15,9 @@ function Headline({ data, species }: { data: DepthSelection; species: string }) 
   const looked = mostlyLooked(data.classes);
   return (
     <h1 className="text-[22px] font-bold leading-tight">
-      {chosen ? `${species} choose ${span(chosen)} of water.` : `No depth stands out for ${species}: what was seen follows where the boat looked.`}
+      {chosen
+        ? `${species} choose ${span(chosen)} of water.`
+        : `No depth stands out for ${species}: what was seen follows where the boat looked.`}
       {looked && <span className="block text-base font-normal text-mute">Half of what was scanned lies in {span(looked)}.</span>}
     </h1>
   );
@@ -60,7 +62,10 @@ export function Patterns() {
   const { chart, water, species, log } = useWaterState();
   const looks = useLooks(water.id);
   const cellIndex = useCellIndex();
-  const data = useMemo(() => (chart && looks.data ? depthSelection(looks.data, chart, cellIndex, species, water.species) : null), [chart, looks.data, cellIndex, species, water.species]);
+  const data = useMemo(
+    () => (chart && looks.data ? depthSelection(looks.data, chart, cellIndex, species, water.species) : null),
+    [chart, looks.data, cellIndex, species, water.species],
+  );
   if (!chart) return <NoChart />;
   if (!data) return <Waiting what="the looks of this water" failed={looks.error} />;
   const enough = data.targets >= LEAST_TARGETS && data.trips >= LEAST_TRIPS;
@@ -72,7 +77,8 @@ export function Patterns() {
           <>
             <Headline data={data} species={species.name[0].toUpperCase() + species.name.slice(1)} />
             <p className="mb-2 mt-1 text-sm text-mute">
-              Times as many {species.name} contacts as chance would give, where the boat scanned on the same trip. Band: 90 %, from resampling whole trips.
+              Times as many {species.name} contacts as chance would give, where the boat scanned on the same trip. Band: 90 %, from
+              resampling whole trips.
             </p>
             <div className="min-h-0 flex-1 max-lg:min-h-96">
               <SelectionChart data={data} />
@@ -82,14 +88,16 @@ export function Patterns() {
           <div className="m-auto max-w-md">
             <h1 className="text-xl font-bold">Too little to speak of a pattern</h1>
             <p className="mt-2 text-mute">
-              {data.targets} {species.name} contact{data.targets === 1 ? '' : 's'} on {data.trips} trip{data.trips === 1 ? '' : 's'} with scanned water. It takes {LEAST_TARGETS} contacts on {LEAST_TRIPS} trips. Mark what you see on the Deck, the blanks as well.
+              {data.targets} {species.name} contact{data.targets === 1 ? '' : 's'} on {data.trips} trip{data.trips === 1 ? '' : 's'} with
+              scanned water. It takes {LEAST_TARGETS} contacts on {LEAST_TRIPS} trips. Mark what you see on the Deck, the blanks as well.
             </p>
           </div>
         )}
       </section>
       <aside className="min-h-0 overflow-auto border-l border-line bg-surface p-5 max-lg:border-l-0 max-lg:border-t">
         <p className="num mb-3 border-b border-line pb-3 text-sm text-mute" data-testid="basis">
-          <b className="text-ink">{grouped(data.targets)}</b> contacts · <b className="text-ink">{grouped(data.looks)}</b> looks · <b className="text-ink">{data.trips}</b> trips · <b className="text-ink">{data.hectares.toFixed(0)} ha</b>
+          <b className="text-ink">{grouped(data.targets)}</b> contacts · <b className="text-ink">{grouped(data.looks)}</b> looks ·{' '}
+          <b className="text-ink">{data.trips}</b> trips · <b className="text-ink">{data.hectares.toFixed(0)} ha</b>
           {first && last && (
             <span className="block">
               {dayInZone(new Date(first.start), water.time_zone)} to {dayInZone(new Date(last.start), water.time_zone)}

@@ -25,7 +25,14 @@ export function SelectionChart({ data }: { data: DepthSelection }) {
       chart.dispose();
     };
   }, [data, theme]);
-  return <div ref={target} className="h-full min-h-64 w-full" role="img" aria-label="Selection of depth against availability; the table below holds the same numbers" />;
+  return (
+    <div
+      ref={target}
+      className="h-full min-h-64 w-full"
+      role="img"
+      aria-label="Selection of depth against availability; the table below holds the same numbers"
+    />
+  );
 }
 
 function optionFor({ classes }: DepthSelection): echarts.EChartsCoreOption {
@@ -55,15 +62,54 @@ function optionFor({ classes }: DepthSelection): echarts.EChartsCoreOption {
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
     xAxis: [
       { type: 'category', data: names, gridIndex: 0, axisLabel: { show: false }, axisTick: { show: false }, axisLine: { show: false } },
-      { type: 'category', data: names, gridIndex: 1, axisLabel: { ...font, fontSize: 12, interval: 0, hideOverlap: true }, axisTick: { show: false }, axisLine: { lineStyle: { color: css('--line') } }, name: 'depth of the bottom, m; the bars: hectares looked at', nameLocation: 'middle', nameGap: 28, nameTextStyle: { ...font, color: css('--mute') } },
+      {
+        type: 'category',
+        data: names,
+        gridIndex: 1,
+        axisLabel: { ...font, fontSize: 12, interval: 0, hideOverlap: true },
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: css('--line') } },
+        name: 'depth of the bottom, m; the bars: hectares looked at',
+        nameLocation: 'middle',
+        nameGap: 28,
+        nameTextStyle: { ...font, color: css('--mute') },
+      },
     ],
     yAxis: [
-      { type: 'value', gridIndex: 0, min: 0, max: top, interval: top > 4 ? 2 : 1, axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' }, splitLine: { lineStyle: { color: css('--line') } } },
-      { type: 'value', gridIndex: 1, inverse: true, splitNumber: 1, name: 'ha', nameLocation: 'middle', nameGap: 14, nameRotate: 0, nameTextStyle: { ...font, color: css('--mute') }, axisLabel: { show: false }, splitLine: { show: false } },
+      {
+        type: 'value',
+        gridIndex: 0,
+        min: 0,
+        max: top,
+        interval: top > 4 ? 2 : 1,
+        axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' },
+        splitLine: { lineStyle: { color: css('--line') } },
+      },
+      {
+        type: 'value',
+        gridIndex: 1,
+        inverse: true,
+        splitNumber: 1,
+        name: 'ha',
+        nameLocation: 'middle',
+        nameGap: 14,
+        nameRotate: 0,
+        nameTextStyle: { ...font, color: css('--mute') },
+        axisLabel: { show: false },
+        splitLine: { show: false },
+      },
     ],
     series: [
       { type: 'line', data: classes.map((c) => value(c.low)), stack: 'band', symbol: 'none', lineStyle: { opacity: 0 }, silent: true },
-      { type: 'line', data: classes.map((c) => (Number.isNaN(c.high) ? null : value(c.high)! - value(c.low)!)), stack: 'band', symbol: 'none', lineStyle: { opacity: 0 }, areaStyle: { color: css('--fish'), opacity: 0.2 }, silent: true },
+      {
+        type: 'line',
+        data: classes.map((c) => (Number.isNaN(c.high) ? null : value(c.high)! - value(c.low)!)),
+        stack: 'band',
+        symbol: 'none',
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: css('--fish'), opacity: 0.2 },
+        silent: true,
+      },
       {
         type: 'line',
         data: classes.map((c) => value(c.ratio)),
@@ -71,10 +117,46 @@ function optionFor({ classes }: DepthSelection): echarts.EChartsCoreOption {
         symbolSize: 9,
         lineStyle: { color: css('--fish'), width: 3.5 },
         itemStyle: { color: css('--fish') },
-        label: { show: true, position: 'top', formatter: (p: { dataIndex: number }) => (classes[p.dataIndex] === best ? `${best.ratio.toFixed(1)} times what chance would give` : ''), color: css('--fish'), fontWeight: 700, fontSize: 15, fontFamily: font.fontFamily },
-        markLine: { symbol: 'none', silent: true, data: [{ yAxis: 1 }], lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 }, label: { formatter: 'as chance would give', position: 'insideEndTop', color: css('--ink'), fontFamily: font.fontFamily, fontSize: 13 } },
+        label: {
+          show: true,
+          position: 'top',
+          formatter: (p: { dataIndex: number }) =>
+            classes[p.dataIndex] === best ? `${best.ratio.toFixed(1)} times what chance would give` : '',
+          color: css('--fish'),
+          fontWeight: 700,
+          fontSize: 15,
+          fontFamily: font.fontFamily,
+        },
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          data: [{ yAxis: 1 }],
+          lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
+          label: {
+            formatter: 'as chance would give',
+            position: 'insideEndTop',
+            color: css('--ink'),
+            fontFamily: font.fontFamily,
+            fontSize: 13,
+          },
+        },
       },
-      { type: 'bar', xAxisIndex: 1, yAxisIndex: 1, data: classes.map((c) => Number(c.effort.toFixed(2))), itemStyle: { color: css('--w2') }, barWidth: '72%', label: { show: true, position: 'insideBottom', formatter: (p: { value: number }) => (p.value >= 10 ? p.value.toFixed(0) : p.value.toFixed(1)), color: css('--ink'), fontFamily: font.fontFamily, fontSize: 12 } },
+      {
+        type: 'bar',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        data: classes.map((c) => Number(c.effort.toFixed(2))),
+        itemStyle: { color: css('--w2') },
+        barWidth: '72%',
+        label: {
+          show: true,
+          position: 'insideBottom',
+          formatter: (p: { value: number }) => (p.value >= 10 ? p.value.toFixed(0) : p.value.toFixed(1)),
+          color: css('--ink'),
+          fontFamily: font.fontFamily,
+          fontSize: 12,
+        },
+      },
     ],
   };
 }

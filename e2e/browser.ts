@@ -1,0 +1,62 @@
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+
+export const DESK = { width: 1280, height: 800 };
+export const PHONE = { width: 390, height: 844 };
+
+let browser: Browser | null = null;
+
+/** Debian's Chromium, started once. */
+export async function openBrowser(): Promise<Browser> {
+  browser ??= await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+  return browser;
+}
+
+export async function closeBrowser(): Promise<void> {
+  await browser?.close();
+  browser = null;
+}
+
+export interface OpenPage {
+  page: Page;
+  context: BrowserContext;
+  /** Errors of the console and of scripts so far. */
+  errors: string[];
+}
+
+export interface PageOptions {
+  theme?: 'day' | 'night';
+  size?: typeof DESK;
+  at?: { latitude: number; longitude: number };
+}
+
+/** A fresh page on the application. */
+export async function openPage(url: string, { theme = 'day', size = DESK, at }: PageOptions = {}): Promise<OpenPage> {
+  const context = await (await openBrowser()).newContext({ viewport: size, permissions: at ? ['geolocation'] : [], geolocation: at });
+  await context.addInitScript(`localStorage.setItem('theme', '${theme}')`);
+  const page = await context.newPage();
+  const errors: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  page.on('pageerror', (error) => errors.push(error.message));
+  await page.goto(url);
+  return { page, context, errors };
+}
+
+/** Waits until something holds; asked from outside, since the page's policy forbids evaluated strings. */
+export async function until(holds: () => Promise<boolean>, what: string): Promise<void> {
+  const end = Date.now() + 30_000;
+  while (!(await holds())) {
+    if (Date.now() > end) throw new Error(`waited in vain until ${what}`);
+    await new Promise((done) => setTimeout(done, 100));
+  }
+}

@@ -1,0 +1,73 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { makeLogbook } from '@restless-shoal/demo';
+
+const main = fileURLToPath(new URL('../server/dist/main.mjs', import.meta.url));
+
+/** A folder that the database's user may enter, removed by `remove`. */
+export function temporaryFolder(): { path: string; remove: () => void } {
+  const path = mkdtempSync(join(tmpdir(), 'shoal-test-'));
+  chmodSync(path, 0o755);
+  return { path, remove: () => rmSync(path, { recursive: true, force: true }) };
+}
+
+export interface CommandResult {
+  code: number | null;
+  text: string;
+}
+
+/** Runs a command of the built application to its end. */
+export function command(...args: string[]): Promise<CommandResult> {
+  return new Promise((done) => {
+    const child = spawn(process.execPath, [main, ...args], { env: { ...process.env, DATABASE_URL: '' } });
+    let text = '';
+    child.stdout.on('data', (d) => (text += d));
+    child.stderr.on('data', (d) => (text += d));
+    child.on('close', (code) => done({ code, text }));
+  });
+}
+
+export interface RunningServer {
+  url: string;
+  process: ChildProcess;
+  /** Sends a signal and waits for the end. */
+  stop: (signal?: NodeJS.Signals) => Promise<number | null>;
+}
+
+/** Starts the built server on a free port and waits until it answers. */
+export function serve(data: string, ...args: string[]): Promise<RunningServer> {
+  return new Promise((done, failed) => {
+    const child = spawn(process.execPath, [main, 'serve', '--port', '0', '--data', data, ...args], {
+      env: { ...process.env, DATABASE_URL: '' },
+    });
+    let text = '';
+    const ended = new Promise<number | null>((over) => child.on('close', over));
+    const read = (d: Buffer): void => {
+      text += d;
+      const url = /is at (http:\S+)/.exec(text)?.[1];
+      if (url)
+        done({
+          url,
+          process: child,
+          stop: (signal = 'SIGTERM') => {
+            child.kill(signal);
+            return ended;
+          },
+        });
+    };
+    child.stdout.on('data', read);
+    child.stderr.on('data', read);
+    void ended.then(() => failed(new Error(`the server ended: ${text}`)));
+  });
+}
+
+/** Writes a made-up water and its log as a folder. @returns the water's name */
+export function writeLogbook(to: string, seed: number, trips: number): string {
+  const { folder, world } = makeLogbook({ seed, trips });
+  mkdirSync(to, { recursive: true });
+  for (const [name, text] of folder) writeFileSync(join(to, name), text);
+  return world.name;
+}

@@ -1,0 +1,179 @@
+import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import type { Page } from 'playwright-core';
+import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
+import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const data = temporaryFolder();
+let server: RunningServer;
+
+before(async () => {
+  const folder = join(data.path, 'logbook');
+  const name = writeLogbook(folder, 5, 14);
+  const { code, text } = await command('import', '--data', data.path, '--water', name, '--create', folder);
+  expect(code, text).to.equal(0);
+  server = await serve(data.path);
+});
+after(async () => {
+  await closeBrowser();
+  await server.stop();
+  data.remove();
+});
+
+const READY: Record<string, string> = {
+  chart: '[aria-label="Depth band"]',
+  deck: 'text=Start the trip',
+  patterns: '[data-testid=basis]',
+  forecast: '[data-testid=places] li',
+};
+
+/** Waits until a view shows its content and nothing is being computed any more. */
+async function settle(page: Page, view: string): Promise<void> {
+  await page.waitForSelector(READY[view]);
+  await page.getByRole('status').waitFor({ state: 'detached' });
+  await page.waitForTimeout(300);
+}
+
+const overflow = (page: Page): Promise<number> =>
+  page.evaluate('document.documentElement.scrollWidth - document.documentElement.clientWidth');
+
+/** What an accessibility checker finds at WCAG A and AA. */
+const violations = async (page: Page): Promise<string[]> => {
+  await page.evaluate(axe);
+  const { held, broken } = (await page.evaluate(
+    `axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }).then(r => ({ held: r.passes.length, broken: r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 140)).join(' | ')) }))`,
+  )) as { held: number; broken: string[] };
+  expect(held, 'rules that had something to check').to.be.above(10);
+  return broken;
+};
+
+describe('each view', () => {
+  for (const theme of ['day', 'night'] as const)
+    for (const view of ['chart', 'deck', 'patterns', 'forecast'])
+      it(`${view} by ${theme} at 1280×800: no console error, no horizontal scroll, nothing an accessibility check minds`, async () => {
+        const { page, context, errors } = await openPage(`${server.url}/${view}`, { theme, size: DESK });
+        await settle(page, view);
+        expect(await overflow(page)).to.equal(0);
+        expect(await violations(page)).to.deep.equal([]);
+        expect(errors).to.deep.equal([]);
+        await context.close();
+      });
+  for (const view of ['chart', 'deck', 'patterns', 'forecast'])
+    it(`${view} at 390×844: no console error, no horizontal scroll`, async () => {
+      const { page, context, errors } = await openPage(`${server.url}/${view}`, { size: PHONE });
+      await settle(page, view);
+      expect(await overflow(page)).to.equal(0);
+      expect(errors).to.deep.equal([]);
+      await context.close();
+    });
+});
+
+describe('the Chart', () => {
+  it('shades a depth band and says what share of the water is left', async () => {
+    const { page, context } = await openPage(`${server.url}/chart`);
+    await page.getByText('Shade a depth band').click();
+    const share = async (): Promise<number> => parseFloat((await page.getByTestId('share').textContent())!);
+    const wide = await share();
+    const deep = page.getByRole('slider', { name: /Deep edge/ });
+    const value = Number(await deep.inputValue());
+    await deep.focus();
+    for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowLeft');
+    expect(Number(await deep.inputValue())).to.equal(value - 2);
+    expect(await share()).to.be.below(wide);
+    await context.close();
+  });
+  it('shows the depth under the pointer, by keyboard for the middle of the map', async () => {
+    const { page, context } = await openPage(`${server.url}/chart`);
+    const map = page.getByRole('application', { name: /^Chart of/ });
+    await map.waitFor();
+    await page.waitForTimeout(500);
+    await page.mouse.move(830, 430);
+    await page.waitForSelector('[data-testid=under-finger]');
+    expect(await page.getByTestId('under-finger').textContent()).to.match(/\d+\.\d m|Land/);
+    await map.focus();
+    await page.keyboard.press('Enter');
+    await page.mouse.move(40, 400);
+    expect(await page.getByTestId('under-finger').textContent()).to.match(/\d+\.\d m|Land/);
+    await context.close();
+  });
+});
+
+describe('the Strip', () => {
+  it('answers what if at once, shows that it does, and goes back to the log', async () => {
+    const { page, context } = await openPage(`${server.url}/forecast`);
+    await settle(page, 'forecast');
+    const best = (): Promise<string | null> => page.getByTestId('places').textContent();
+    const logged = await best();
+    await page.keyboard.press('w');
+    await page.getByRole('spinbutton', { name: 'Surface, °C' }).fill('8');
+    await page.getByRole('spinbutton', { name: 'Clarity (Secchi), m' }).fill('6');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await until(async () => (await best()) !== logged, 'the forecast changed');
+    expect(await page.getByRole('banner').textContent())
+      .to.include('what if')
+      .and.include('8.0 °C')
+      .and.include('6.0 m');
+    await page.getByRole('button', { name: /Back to the log/ }).click();
+    await until(async () => (await best()) === logged, 'the forecast of the log was back');
+    await context.close();
+  });
+});
+
+describe('Patterns', () => {
+  it('gives the same counts in the table and in its heading, and changes with the species', async () => {
+    const { page, context } = await openPage(`${server.url}/patterns`);
+    await settle(page, 'patterns');
+    const seen = async (): Promise<[number, number]> => {
+      const total = Number((await page.getByTestId('basis').locator('b').first().textContent())!.replace(/\D/g, ''));
+      const cells = await page.locator('tbody tr td:nth-of-type(1)').allTextContents();
+      return [total, cells.reduce((s, c) => s + Number(c), 0)];
+    };
+    const zander = await seen();
+    expect(zander[0]).to.be.above(20);
+    expect(zander[1]).to.equal(zander[0]);
+    await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
+    await until(async () => (await seen())[0] !== zander[0], 'the numbers changed');
+    const perch = await seen();
+    expect(perch[1]).to.equal(perch[0]);
+    await context.close();
+  });
+});
+
+describe('keys', () => {
+  it('? lists them, digits change the view, n the theme', async () => {
+    const { page, context } = await openPage(`${server.url}/chart`);
+    await page.waitForSelector(READY.chart);
+    await page.keyboard.press('?');
+    expect(await page.getByRole('dialog', { name: 'Keys' }).isVisible()).to.equal(true);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('3');
+    await page.waitForURL(/patterns/);
+    await page.keyboard.press('n');
+    expect(await page.evaluate('document.documentElement.dataset.theme')).to.equal('night');
+    await context.close();
+  });
+});
+
+describe('a page of another origin', () => {
+  it('can neither read from nor post to the local server', async () => {
+    const other = createServer((_, response) => response.setHeader('Content-Type', 'text/html').end('<title>other</title>'));
+    await new Promise<void>((done) => other.listen(0, '127.0.0.1', done));
+    const { port } = other.address() as { port: number };
+    const { page, context } = await openPage(`http://127.0.0.1:${port}/`);
+    const attempt = (init: string): Promise<string> =>
+      page.evaluate(
+        `fetch('${server.url}/api/waters', ${init}).then(r => r.type === 'opaque' ? 'opaque' : r.text(), e => 'refused')`,
+      ) as Promise<string>;
+    expect(await attempt('{}')).to.equal('refused');
+    expect(await attempt(`{ method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }`)).to.equal('refused');
+    const before = await (await fetch(`${server.url}/api/waters`)).text();
+    await attempt(`{ method: 'POST', mode: 'no-cors', headers: { 'Content-Type': 'text/plain' }, body: '{"name":"stolen"}' }`);
+    expect(await (await fetch(`${server.url}/api/waters`)).text()).to.equal(before);
+    await context.close();
+    other.close();
+  });
+});

@@ -1,0 +1,252 @@
+import { expect } from 'chai';
+import { request } from 'node:http';
+import { newId } from '@restless-shoal/core/logbook';
+import { serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+
+let server: RunningServer;
+const data = temporaryFolder();
+const water = newId();
+const trip = newId();
+
+before(async () => {
+  server = await serve(data.path);
+});
+after(async () => {
+  await server.stop();
+  data.remove();
+});
+
+async function send(method: string, path: string, body?: unknown): Promise<{ status: number; body: Record<string, unknown> & unknown[] }> {
+  const response = await fetch(`${server.url}/api${path}`, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
+  return { status: response.status, body: response.status === 204 ? {} : await response.json() } as never;
+}
+
+/** A request with headers that fetch would not let us set. */
+function raw(method: string, path: string, headers: Record<string, string>): Promise<number> {
+  const { hostname, port } = new URL(server.url);
+  return new Promise((done) => {
+    const r = request({ hostname, port, path, method, headers }, (response) => {
+      response.resume();
+      done(response.statusCode!);
+    });
+    r.end();
+  });
+}
+
+const square = {
+  type: 'Polygon',
+  coordinates: [
+    [
+      [-34, 48],
+      [-33.99, 48],
+      [-33.99, 48.006],
+      [-34, 48.006],
+      [-34, 48],
+    ],
+  ],
+};
+const at = { time: '2026-06-14T08:00:00Z', latitude: 48.003, longitude: -33.995 };
+
+describe('the local server', () => {
+  it('makes a water and a trip under the ids the client chose', async () => {
+    expect((await send('PUT', `/waters/${water}`, { name: 'Test mere', outline: square, time_zone: 'Etc/GMT+2' })).status).to.equal(201);
+    expect((await send('PUT', `/waters/${water}/trips/${trip}`, { trip: 'A', start: '2026-06-14T06:00:00Z' })).status).to.equal(201);
+    expect((await send('GET', `/waters/${water}`)).body).to.include({ name: 'Test mere', epsg: 32625 });
+    expect((await send('GET', `/waters/${water}/chart`)).status).to.equal(204);
+  });
+
+  it('answers to its own address only: no other host, no other origin', async () => {
+    const { port } = new URL(server.url);
+    const own = { Host: `127.0.0.1:${port}` };
+    expect(await raw('GET', '/api/waters', own)).to.equal(200);
+    expect(await raw('GET', '/api/waters', { Host: `localhost:${port}`, Origin: `http://localhost:${port}` })).to.equal(200);
+    expect(await raw('GET', '/api/waters', { Host: 'rebound.example' })).to.equal(403);
+    expect(await raw('GET', '/api/waters', { ...own, Origin: 'http://other.example' })).to.equal(403);
+    expect(await raw('GET', '/api/waters', { ...own, Origin: 'null' })).to.equal(403);
+    expect(
+      await raw('POST', `/api/trips/${trip}/track`, {
+        ...own,
+        Origin: `http://127.0.0.1:${Number(port) + 1}`,
+        'Content-Type': 'application/json',
+      }),
+    ).to.equal(403);
+    expect(await raw('GET', '/api/waters', { ...own, 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'no-cors' })).to.equal(403);
+    expect(await raw('POST', `/api/trips/${trip}/track`, { ...own, 'Content-Type': 'text/plain' })).to.equal(415);
+    const response = await fetch(`${server.url}/api/waters`);
+    expect(response.headers.get('access-control-allow-origin')).to.equal(null);
+  });
+
+  it('takes the same contact sent twice, also at once, as one; other content is an edit', async () => {
+    const id = newId();
+    const contact = { ...at, kind: 'fish', species: 'zander', contact: id, count: 3, top_m: 4.5, bottom_m: 5.5 };
+    const answers = await Promise.all([1, 2, 3, 4].map(() => send('PUT', `/trips/${trip}/contacts/${id}`, contact)));
+    expect(answers.map((a) => a.body.done).sort()).to.deep.equal(['added', 'same', 'same', 'same']);
+    expect((await send('PUT', `/trips/${trip}/contacts/${id}`, { ...contact, count: 4 })).body.done).to.equal('changed');
+    const stored = (await send('GET', `/trips/${trip}`)).body as unknown as { contacts: { id: string; count: number }[] };
+    expect(stored.contacts.map((c) => [c.id, c.count])).to.deep.equal([[id, 4]]);
+    const twin = await send('PUT', `/trips/${trip}/contacts/${newId()}`, contact);
+    expect(twin.status).to.equal(409);
+  });
+
+  it('deletes softly and brings back', async () => {
+    const id = newId();
+    await send('PUT', `/trips/${trip}/contacts/${id}`, { ...at, time: '2026-06-14T08:05:00Z', kind: 'bait', contact: id });
+    const count = async (): Promise<number> => ((await send('GET', `/waters/${water}/contacts`)).body as unknown[]).length;
+    const before = await count();
+    expect((await send('DELETE', `/trips/${trip}/contacts/${id}`)).body.done).to.equal('deleted');
+    expect(await count()).to.equal(before - 1);
+    expect((await send('POST', `/trips/${trip}/contacts/${id}/restore`, {})).body.done).to.equal('restored');
+    expect(await count()).to.equal(before);
+  });
+
+  it('learns a species it did not know', async () => {
+    await send('PUT', `/trips/${trip}/contacts/${newId()}`, { ...at, time: '2026-06-14T08:06:00Z', kind: 'fish', species: 'Moonfin' });
+    const species = ((await send('GET', `/waters/${water}`)).body.species as { name: string; guild: string }[]).find(
+      (s) => s.name === 'moonfin',
+    );
+    expect(species).to.include({ guild: 'unknown' });
+  });
+
+  it('keeps the track and the readings once, however often they are sent', async () => {
+    const fixes = [0, 5, 10].map((s) => ({
+      time: `2026-06-14T08:00:${String(s).padStart(2, '0')}Z`,
+      latitude: 48.003 + s / 1e5,
+      longitude: -33.995,
+      mode: 'scan',
+      view: 'side-scan',
+      port_range_m: 20,
+      starboard_range_m: 20,
+    }));
+    expect((await send('POST', `/trips/${trip}/track`, fixes)).body.added).to.equal(3);
+    expect((await send('POST', `/trips/${trip}/track`, fixes)).body.added).to.equal(0);
+    const reading = { time: '2026-06-14T07:00:00Z', surface_temperature_c: 18.4 };
+    expect((await send('POST', `/trips/${trip}/conditions`, reading)).body.added).to.equal(1);
+    expect((await send('POST', `/trips/${trip}/conditions`, reading)).body.added).to.equal(0);
+    const looks = (await send('GET', `/waters/${water}/looks`)).body as unknown as { looks: { kind: string; targets: unknown[] }[] }[];
+    const targets = looks[0].looks.filter((l) => l.kind === 'scan').reduce((s, l) => s + l.targets.length, 0);
+    expect(targets).to.equal(3);
+  });
+
+  describe('refuses bad input, names the field and stores nothing', () => {
+    const stop = { stop: 's', start: '2026-06-14T08:00:00Z', end: '2026-06-14T08:10:00Z', latitude: 48.003, longitude: -33.995 };
+    const response = { time: '2026-06-14T08:00:00Z', response: 'struck' };
+    const cases: [method: string, path: string, good: Record<string, unknown>, wrong: [field: string, value: unknown][]][] = [
+      [
+        'PUT',
+        `/waters/${newId()}`,
+        { name: 'Other' },
+        [
+          ['name', undefined],
+          ['name', 5],
+          ['altitude_m', 99999],
+          ['time_zone', 'Nowhere/Land'],
+          ['outline', { type: 'Point', coordinates: [0, 0] }],
+          ['shoe', 1],
+        ],
+      ],
+      [
+        'PUT',
+        `/waters/${water}/trips/${newId()}`,
+        { trip: 'B', start: '2026-06-15T06:00:00Z', end: '2026-06-15T09:00:00Z' },
+        [
+          ['trip', undefined],
+          ['start', 'yesterday'],
+          ['end', '2026-06-15T05:00:00Z'],
+          ['purpose', 'fun'],
+          ['boat', 4],
+        ],
+      ],
+      [
+        'PUT',
+        `/trips/${trip}/contacts/${newId()}`,
+        { ...at, kind: 'fish' },
+        [
+          ['kind', undefined],
+          ['latitude', 95],
+          ['longitude', '12'],
+          ['top_m', -3],
+          ['count', 1.5],
+          ['time', '2026-02-30T00:00:00Z'],
+          ['confidence', 2],
+        ],
+      ],
+      [
+        'PUT',
+        `/trips/${trip}/stops/${newId()}`,
+        stop,
+        [
+          ['stop', undefined],
+          ['latitude', 'north'],
+          ['end', '2026-06-14T07:00:00Z'],
+          ['radius_m', -1],
+          ['outcome', 'great'],
+        ],
+      ],
+      [
+        'PUT',
+        `/trips/${trip}/responses/${newId()}`,
+        response,
+        [
+          ['response', undefined],
+          ['length_m', 40],
+          ['mass_kg', 'heavy'],
+          ['fate', 'eaten'],
+        ],
+      ],
+      [
+        'POST',
+        `/trips/${trip}/conditions`,
+        { time: '2026-06-14T09:00:00Z' },
+        [
+          ['time', undefined],
+          ['surface_temperature_c', 80],
+          ['secchi_m', 'clear'],
+          ['wind_from_deg', 400],
+        ],
+      ],
+    ];
+    for (const [method, path, good, wrong] of cases)
+      for (const [field, value] of wrong)
+        it(`${method} ${path.replace(/[0-9a-f-]{36}/g, ':id')}: ${field} = ${JSON.stringify(value)}`, async () => {
+          const counts = async (): Promise<string> =>
+            JSON.stringify([
+              (await send('GET', '/waters')).body.length,
+              (await send('GET', `/waters/${water}/log`)).body,
+              (await send('GET', `/trips/${trip}`)).body,
+            ]);
+          const before = await counts();
+          const answer = await send(method, path, { ...good, [field]: value });
+          expect(answer.status).to.equal(400);
+          expect(answer.body.field).to.equal(field);
+          expect(await counts()).to.equal(before);
+        });
+    it('a list of fixes, by place in the list', async () => {
+      const answer = await send('POST', `/trips/${trip}/track`, [
+        { ...at, mode: 'scan' },
+        { ...at, mode: 'swim' },
+      ]);
+      expect([answer.status, answer.body.field]).to.deep.equal([400, '[1].mode']);
+    });
+    it('a cast, by reading', async () => {
+      const answer = await send('POST', `/trips/${trip}/profiles`, [
+        { profile: 'a', time: at.time, depth_m: 0, temperature_c: 18 },
+        { profile: 'a', time: at.time, depth_m: -1, temperature_c: 18 },
+      ]);
+      expect([answer.status, answer.body.field]).to.deep.equal([400, '1.depth_m']);
+    });
+    it('what is no JSON, and addresses that do not exist', async () => {
+      const broken = await fetch(`${server.url}/api/trips/${trip}/track`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: '{',
+      });
+      expect(broken.status).to.equal(400);
+      expect((await send('GET', `/trips/${newId()}`)).status).to.equal(404);
+      expect((await send('GET', '/nothing')).status).to.equal(404);
+    });
+  });
+});

@@ -1,0 +1,240 @@
+import { expect } from 'chai';
+import { chmodSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { zipSync } from 'fflate';
+import { command, serve, temporaryFolder, writeLogbook } from '../../e2e/harness';
+
+const data = temporaryFolder();
+const files = temporaryFolder();
+const folder = join(files.path, 'logbook');
+let name: string;
+
+const run = (...args: string[]): ReturnType<typeof command> => command(...args, '--data', data.path);
+const csv = (path: string): Record<string, string>[] => {
+  const [header, ...lines] = readFileSync(path, 'utf8').trim().split('\n');
+  const columns = header.split(',');
+  return lines.map((line) => Object.fromEntries(line.split(',').map((v, i) => [columns[i], v])));
+};
+
+before(() => {
+  name = writeLogbook(folder, 3, 8);
+});
+after(() => {
+  data.remove();
+  files.remove();
+});
+
+describe('./shoal import', () => {
+  it('wants --create for a water that is not there', async () => {
+    const { code, text } = await run('import', '--water', name, folder);
+    expect(code).to.equal(1);
+    expect(text).to.include('add --create');
+  });
+  it('brings a folder into a new water and leaves it ready', async () => {
+    const { code, text } = await run('import', '--water', name, '--create', folder);
+    expect(code, text).to.equal(0);
+    expect(text).to.match(/trips\.csv: read 8, added 8, known already 0/);
+    expect(text).to.match(/chart: built from \d{4,} soundings, \d{4} cells/);
+    expect(text).to.match(/looks: \d{3,} from 8 trips/);
+  });
+  it('adds nothing the second time, from a ZIP as little as from the folder', async () => {
+    const zip = join(files.path, 'logbook.zip');
+    writeFileSync(
+      zip,
+      zipSync(Object.fromEntries(readdirSync(folder).map((f) => [`logbook/${f}`, new Uint8Array(readFileSync(join(folder, f)))]))),
+    );
+    for (const source of [folder, zip]) {
+      const { code, text } = await run('import', '--water', name, source);
+      expect(code, text).to.equal(0);
+      expect(text.match(/added (\d+)/g)!.every((m) => m === 'added 0')).to.equal(true);
+      expect(text).to.include('chart: still right');
+    }
+  });
+  it('leaves other content under a known key as it was, unless --update', async () => {
+    const changed = join(files.path, 'trips.csv');
+    writeFileSync(changed, readFileSync(join(folder, 'trips.csv'), 'utf8').replace('M. Arrend', 'Somebody else'));
+    expect((await run('import', '--water', name, changed)).text).to.match(
+      /1 with the same key but other content, left as they were .*: line 2/,
+    );
+    expect((await run('import', '--water', name, '--update', changed)).text).to.include('changed 1');
+    expect((await run('import', '--water', name, changed)).text).to.include('known already 8');
+  });
+  it('lists bad rows with line, column and reason, keeps odd ones, and takes the rest', async () => {
+    const trip = csv(join(folder, 'trips.csv'))[0];
+    const file = join(files.path, 'contacts.csv');
+    writeFileSync(
+      file,
+      [
+        'trip,time,latitude,longitude,kind,species,top_m,water_depth_m',
+        `${trip.trip},${trip.start},48.1,-34.5,fish,Moonfin,3,8`,
+        `${trip.trip},${trip.start},95,-34.5,fish,perch,3,8`,
+        `nobody,${trip.start},48.1,-34.5,fish,perch,3,8`,
+        `${trip.trip},2030-01-01T00:00:00Z,48.1,-34.5,fish,perch,9,8`,
+      ].join('\n'),
+    );
+    const { code, text } = await run('import', '--water', name, file);
+    expect(code, text).to.equal(0);
+    expect(text).to.include('read 4, added 2');
+    expect(text).to.include('line 3, latitude: 95 is impossible');
+    expect(text).to.include('line 4, trip: "nobody" is no trip');
+    expect(text).to.include("line 5, time: is after the trip's end");
+    expect(text).to.include('line 5, top_m: 9 m is deeper than the water');
+    expect(text).to.match(/species not known before.*moonfin/);
+  });
+  it('changes nothing when one file of several cannot be read', async () => {
+    const bad = join(files.path, 'bad');
+    mkdirSync(bad);
+    const trips = readFileSync(join(folder, 'trips.csv'), 'utf8').split('\n');
+    writeFileSync(join(bad, 'trips.csv'), [trips[0], trips[1].replace(/^[^,]+/, 'new-trip')].join('\n'));
+    writeFileSync(join(bad, 'stops.csv'), 'this,is,no\nstops,file,1\n');
+    const { code, text } = await run('import', '--water', name, bad);
+    expect(code).to.equal(1);
+    expect(text).to.include('stops.csv: line 1: no column of stops.csv is known');
+    const again = await run('import', '--water', name, join(bad, 'trips.csv'));
+    expect(again.text).to.include('added 1');
+  });
+  it('says what it passes over and refuses what is nothing', async () => {
+    writeFileSync(join(files.path, 'depth.tif'), 'x');
+    expect((await run('import', '--water', name, join(files.path, 'depth.tif'))).code).to.equal(1);
+    expect((await run('import', '--water', name, '/no/such/file.csv')).text).to.include('there is no such file');
+    writeFileSync(join(files.path, 'broken.zip'), 'not a zip');
+    expect((await run('import', '--water', name, join(files.path, 'broken.zip'))).text).to.include('is not a ZIP');
+  });
+  it('builds a water from soundings alone, with an outline it proposes', async () => {
+    const { code, text } = await run('import', '--water', 'Nameless', '--create', join(folder, 'soundings.csv'));
+    expect(code, text).to.equal(0);
+    expect(text).to.include('the outline is proposed from the soundings');
+  });
+});
+
+describe('./shoal forecast', () => {
+  const out = join(files.path, 'forecast.csv');
+  it('writes a row for every cell, for given conditions', async () => {
+    const conditions = join(files.path, 'now.csv');
+    writeFileSync(
+      conditions,
+      'trip,time,surface_temperature_c,secchi_m,wind_from_deg,wind_speed_ms\nx,2026-07-10T06:00:00Z,19.5,1.8,250,5\n',
+    );
+    const { code, text } = await run(
+      'forecast',
+      '--water',
+      name,
+      '--species',
+      'Pikeperch',
+      '--at',
+      '2026-07-10T08:00:00Z',
+      '--conditions',
+      conditions,
+      '--out',
+      out,
+    );
+    expect(code, text).to.equal(0);
+    const rows = csv(out);
+    expect(rows.length).to.be.above(4000);
+    expect(Object.keys(rows[0])).to.deep.equal([
+      'latitude',
+      'longitude',
+      'probability',
+      'low',
+      'high',
+      'depth_top_m',
+      'depth_bottom_m',
+      'species',
+      'at',
+    ]);
+    for (const row of rows) {
+      const [p, low, high] = [row.probability, row.low, row.high].map(Number);
+      expect(p).to.be.within(0, 1);
+      expect(low).to.be.at.most(p * 1.001);
+      expect(high).to.be.at.least(p * 0.999);
+      expect(Number(row.depth_top_m)).to.be.at.most(Number(row.depth_bottom_m));
+    }
+    expect(rows[0].species).to.equal('zander');
+  });
+  it('uses a fit that is still valid again, and only trips ended by then', async () => {
+    const args = ['forecast', '--water', name, '--species', 'zander', '--out', out];
+    expect((await run(...args, '--at', '2026-07-11T08:00:00Z')).text).to.include('fit: used again');
+    expect((await run(...args, '--at', '2024-07-11T08:00:00Z')).text).to.include('the schools speak alone');
+  });
+  it('exits non-zero on an unknown species and lists the known ones', async () => {
+    const { code, text } = await run('forecast', '--water', name, '--species', 'unicorn', '--at', '2026-07-10T08:00:00Z', '--out', out);
+    expect(code).to.equal(1);
+    expect(text).to.match(/"unicorn" is not known.*zander/);
+  });
+  it('wants a time with an offset', async () => {
+    const { code, text } = await run('forecast', '--water', name, '--species', 'zander', '--at', '2026-07-10', '--out', out);
+    expect([code, text.includes('offset or Z')]).to.deep.equal([2, true]);
+  });
+});
+
+describe('starting and stopping', () => {
+  it('a command works while a server runs on the same data, and neither stops the other', async () => {
+    const server = await serve(data.path);
+    expect((await run('import', '--water', name, join(folder, 'stops.csv'))).code).to.equal(0);
+    expect((await fetch(`${server.url}/api/health`)).status).to.equal(200);
+    expect((await command('serve', '--port', '0', '--data', data.path)).text).to.include('served already');
+    await server.stop();
+  });
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    it(`${signal} stops the server and its database`, async () => {
+      const server = await serve(data.path);
+      const { port } = JSON.parse(readFileSync(join(data.path, 'database.json'), 'utf8')) as { port: number };
+      expect(await server.stop(signal)).to.equal(0);
+      expect(existsSync(join(data.path, 'postgresql', 'postmaster.pid'))).to.equal(false);
+      const free = await new Promise<boolean>((done) => {
+        const probe = createServer();
+        probe.once('error', () => done(false));
+        probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
+      });
+      expect(free).to.equal(true);
+    });
+  it('what was logged is there after a SIGKILL, too', async () => {
+    const count = async (url: string): Promise<number> => {
+      const waters = (await (await fetch(`${url}/api/waters`)).json()) as { name: string; contacts: number }[];
+      return waters.find((w) => w.name === name)!.contacts;
+    };
+    const first = await serve(data.path);
+    const before = await count(first.url);
+    await first.stop('SIGKILL');
+    const second = await serve(data.path);
+    expect(await count(second.url)).to.equal(before);
+    await second.stop();
+  });
+  it('says so when the port is taken', async () => {
+    const holder = createServer();
+    await new Promise<void>((done) => holder.listen(0, '127.0.0.1', done));
+    const { port } = holder.address() as { port: number };
+    const { code, text } = await command('serve', '--port', String(port), '--data', data.path);
+    holder.close();
+    expect([code, text.includes(`port ${port} is taken`)]).to.deep.equal([1, true]);
+  });
+  it('two copies run side by side on different data', async () => {
+    const other = temporaryFolder();
+    const [a, b] = await Promise.all([serve(data.path), serve(other.path)]);
+    expect(a.url).to.not.equal(b.url);
+    expect(((await (await fetch(`${b.url}/api/waters`)).json()) as unknown[]).length).to.equal(0);
+    await Promise.all([a.stop(), b.stop()]);
+    other.remove();
+  });
+  it('puts the database elsewhere when its user may not enter the folder, and says where', async function () {
+    if (process.getuid?.() !== 0) {
+      // Without root the database runs as this very user, who may enter: then there is nothing to move.
+      expect((await run('import', '--water', name, join(folder, 'stops.csv'))).text).to.not.include('/var/lib');
+      return;
+    }
+    const closed = temporaryFolder();
+    chmodSync(closed.path, 0o700);
+    const server = await serve(closed.path);
+    await server.stop();
+    expect(existsSync(join(closed.path, 'postgresql'))).to.equal(false);
+    const moved = readdirSync('/var/lib/restless-shoal').find((d) => d.startsWith(closed.path.split('/').pop()!));
+    expect(moved).to.be.a('string');
+    rmSync(join('/var/lib/restless-shoal', moved!), { recursive: true });
+    closed.remove();
+  });
+  it('refuses what it cannot do yet and what it does not know', async () => {
+    expect((await command('export')).code).to.equal(1);
+    expect((await command('sing')).code).to.equal(2);
+  });
+});
