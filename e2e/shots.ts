@@ -8,7 +8,7 @@ const { values } = parseArgs({
     url: { type: 'string', default: 'http://127.0.0.1:4870' },
     to: { type: 'string', default: 'docs/screenshots' },
     only: { type: 'string' },
-    at: { type: 'string', default: '48.189,-34.6' },
+    at: { type: 'string', default: '48.18690,-34.59090' },
   },
 });
 mkdirSync(values.to, { recursive: true });
@@ -68,7 +68,7 @@ for (const shot of shots) {
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck') await logSome(page, context);
-  if (shot.path === '/forecast') await page.getByRole('status').waitFor({ state: 'detached', timeout: 60_000 });
+  if (shot.path === '/forecast') await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });
   await page.waitForTimeout(700);
   await page.screenshot({ path: `${values.to}/${shot.name}.png` });
   await context.close();

@@ -72,21 +72,23 @@ export function placeName(cells: CellTable, i: number, thermocline: number | nul
   const [near, wide, slope, hard] = [cells.positionNear[i], cells.positionWide[i], cells.slope[i], cells.hardness[i]];
   const cover = cells.woodDistance[i] < 25 ? 'Timber' : cells.weedDistance[i] < 25 ? 'Weed' : null;
   const shape =
-    near > 0.3 && wide > 0.6
-      ? 'hump'
-      : wide > 0.8
-        ? 'point'
-        : wide < -1
-          ? 'channel'
-          : slope > 0.07
-            ? 'drop-off'
-            : thermocline != null && cells.depth[i] > thermocline + 2
-              ? 'open basin'
-              : cells.edgeDistance[i] < 20
-                ? 'hard-to-soft edge'
-                : hard > 0.6
-                  ? 'hard flat'
-                  : 'flat';
+    cells.shoreDistance[i] < 40 && slope > 0.1
+      ? 'steep bank'
+      : near > 0.3 && wide > 0.6
+        ? 'hump'
+        : wide > 0.8
+          ? 'point'
+          : wide < -1
+            ? 'channel'
+            : slope > 0.07
+              ? 'drop-off'
+              : thermocline != null && cells.depth[i] > thermocline + 2
+                ? 'open basin'
+                : cells.edgeDistance[i] < 20
+                  ? 'hard-to-soft edge'
+                  : hard > 0.6
+                    ? 'hard flat'
+                    : 'flat';
   if (cover) return `${cover} on ${shape === 'open basin' ? 'the deep bottom' : `a ${shape}`}`;
   return shape[0].toUpperCase() + shape.slice(1);
 }

@@ -66,17 +66,20 @@ export async function createWater(db: Queryable, account: string, name: string, 
   return water;
 }
 
-/** Sets what water.json says; what it leaves out stays. */
-export async function describeWater(db: Queryable, id: string, file: WaterFile): Promise<void> {
+/** Sets what water.json says; what it leaves out stays. @returns whether anything changed */
+export async function describeWater(db: Queryable, id: string, file: WaterFile): Promise<boolean> {
+  let changed = false;
   for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs'] as const) {
     const value = file[column];
     if (value === undefined) continue;
     const json = column === 'rules' || column === 'forage' || column === 'rigs';
-    await db.query(`UPDATE waters SET ${column} = $2, changed_at = now() WHERE id = $1`, [
-      id,
-      json && value !== null ? JSON.stringify(value) : value,
-    ]);
+    const result = await db.query(
+      `UPDATE waters SET ${column} = $2, changed_at = now(), version = version + 1 WHERE id = $1 AND ${column} IS DISTINCT FROM $2`,
+      [id, json && value !== null ? JSON.stringify(value) : value],
+    );
+    changed ||= (result.rowCount ?? 0) > 0;
   }
+  return changed;
 }
 
 /** @returns false when the outline was the same already */

@@ -136,7 +136,7 @@ class ImportRun {
     if (kind === 'water') {
       const { water, unknown } = readWaterFile(text, source.name);
       report.unknownColumns.push(...unknown);
-      await describeWater(this.client, this.water.id, water);
+      if (await describeWater(this.client, this.water.id, water)) changed = 1;
       report.read = report.used = 1;
     } else if (kind === 'outline') {
       const outline = readOutline(text, source.name);

@@ -1,6 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { formatDepth, formatSpeed, formatTemperature } from '@restless-shoal/core/units';
 import { seasonStage } from '@restless-shoal/core/species';
 import type { WaterSummary } from '../api/queries';
 import { useWaterState } from '../state/water';
@@ -103,10 +104,10 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
           onPress={show}
           note={`${conditions.trend >= 0 ? '+' : '−'}${Math.abs(conditions.trend).toFixed(1)} a day`}
         >
-          {conditions.surface.toFixed(1)} °C
+          {formatTemperature(conditions.surface)}
         </Item>
         <Item label="clarity" changed={whatIf.secchi !== undefined} onPress={show}>
-          {conditions.secchi.toFixed(1)} m
+          {formatDepth(conditions.secchi)}
         </Item>
         <Item
           label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`}
@@ -116,12 +117,12 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
           {line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}
         </Item>
         <Item label="oxygen holds to" onPress={show}>
-          {oxygen === null ? 'the bottom' : `${oxygen.toFixed(1)} m`}
+          {oxygen === null ? 'the bottom' : formatDepth(oxygen)}
         </Item>
         <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
-          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`}
+          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed))}`}
         </Item>
-        <Item label="sun" onPress={show} className="max-xl:hidden">
+        <Item label="sun" onPress={show} className="max-2xl:hidden">
           {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
         </Item>
       </div>

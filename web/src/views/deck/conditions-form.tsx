@@ -1,23 +1,31 @@
 import { useState } from 'react';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { number, object, type InferType } from 'yup';
+import { mixed, object, type InferType } from 'yup';
+import { parseMeasure, type MeasureKind } from '@restless-shoal/core/units';
 import { Dialog } from '../../parts/dialog';
 
-const blank = (value: unknown, original: unknown): unknown => (original === '' ? null : value);
-const measure = (least: number, most: number) =>
-  number()
-    .transform(blank)
+/** A measure as typed, with its unit or without; the reason when it is none, null when nothing was typed. */
+function measure(kind: MeasureKind | null, unit: string, least: number, most: number) {
+  return mixed<number>()
+    .transform((_, typed: unknown) => {
+      if (typed === '' || typed == null) return null;
+      try {
+        return kind ? parseMeasure(String(typed), kind, unit) : Number(String(typed).replace(',', '.'));
+      } catch {
+        return NaN;
+      }
+    })
     .nullable()
-    .typeError('is not a number')
-    .min(least, `must be from ${least} to ${most}`)
-    .max(most, `must be from ${least} to ${most}`);
+    .test('number', `is not a number in ${unit} or with a unit of its own`, (v) => v == null || !Number.isNaN(v))
+    .test('possible', `must be from ${least} to ${most} ${unit}`, (v) => v == null || Number.isNaN(v) || (v >= least && v <= most));
+}
 
 const schema = object({
-  surface_temperature_c: measure(-2, 45),
-  secchi_m: measure(0.01, 80),
-  wind_from_deg: measure(0, 360),
-  wind_speed_ms: measure(0, 100),
+  surface_temperature_c: measure('temperature', '°C', -2, 45),
+  secchi_m: measure('depth', 'm', 0.01, 80),
+  wind_from_deg: measure(null, '°', 0, 360),
+  wind_speed_ms: measure('speed', 'm/s', 0, 100),
 });
 
 export type WaterReading = InferType<typeof schema>;
@@ -63,6 +71,7 @@ export function ConditionsForm({ onSave, onClose }: { onSave: (reading: WaterRea
             )}
           </label>
         ))}
+        <p className="mt-1 text-sm text-mute">Other units can be typed out: 66 °F, 5.5 ft, 10 kn.</p>
         {failed && (
           <p role="alert" className="mt-2 text-warn">
             {failed}

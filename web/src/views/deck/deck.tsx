@@ -1,4 +1,4 @@
-import { Thermometer, Undo2 } from 'lucide-react';
+import { Eye, EyeOff, Thermometer, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
@@ -245,7 +245,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     <div className="flex flex-wrap items-center gap-1.5 max-md:w-full max-md:gap-1">
       <select
         aria-label="Sonar view in use"
-        className="select h-11 w-36 font-semibold max-md:w-[6.9rem] max-md:px-2"
+        className="select h-11 w-36 font-semibold max-md:w-[6.6rem] max-md:px-2"
         value={view.view}
         onChange={(e) => {
           const chosen = DECK_VIEWS.find((v) => v.view === e.target.value)!;
@@ -261,7 +261,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       {!below && (
         <select
           aria-label="Range of the view, m"
-          className="select num h-11 w-24 max-md:w-[4.6rem] max-md:px-2"
+          className="select num h-11 w-24 max-md:w-[4.4rem] max-md:px-2"
           value={view.range}
           onChange={(e) => setView({ ...view, range: Number(e.target.value) })}
         >
@@ -275,11 +275,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       <button
         type="button"
         aria-pressed={looking}
+        aria-label={looking ? 'Looking' : 'Under way'}
         onClick={() => setLooking(!looking)}
         title={looking ? 'The sonar is watched: the track counts as water looked at' : 'Under way: the track counts as transit'}
-        className={`btn touch-target max-md:grow ${looking ? 'btn-primary' : ''}`}
+        className={`btn touch-target ${phone ? 'px-0' : ''} ${looking ? 'btn-primary' : ''}`}
       >
-        {looking ? 'Looking' : 'Under way'}
+        {phone ? looking ? <Eye size={22} aria-hidden /> : <EyeOff size={22} aria-hidden /> : looking ? 'Looking' : 'Under way'}
       </button>
     </div>
   );
