@@ -49,6 +49,9 @@ const NAMES = [
   'Wexhollow Water',
 ];
 
+/** The made-up name of a seed's water, without making it. */
+export const worldName = (seed: number): string => NAMES[seed % NAMES.length];
+
 interface Arm {
   at: number;
   side: 1 | -1;
@@ -143,7 +146,7 @@ export function makeWorld(seed: number): World {
   const outline = traceOutline(depth, width, height);
   const world: World = {
     seed,
-    name: NAMES[seed % NAMES.length],
+    name: worldName(seed),
     width,
     height,
     plane,

@@ -14,3 +14,17 @@ export {
 } from './profile';
 export { columnFor, oxygenHoldsTo, seasonDay, settledThermocline, type ColumnInputs } from './model-column';
 export { waveHeight, fetchAt } from './waves';
+export {
+  buoyancyFrequency,
+  centreOfVolume,
+  frictionVelocity,
+  lakeNumber,
+  mixedLayerDepth,
+  schmidtStability,
+  thermoclineTilt,
+  wedderburnNumber,
+  type Hypsograph,
+} from './stability';
+export { columnState, type ColumnState } from './state';
+export { usableLayer, type LayerNeeds } from './oxygen-layer';
+export { lightWindows, type LightWindow } from './daylight';

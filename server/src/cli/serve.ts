@@ -2,7 +2,7 @@ import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { makeLogbook } from '@restless-shoal/demo';
+import { makeLogbook, worldName } from '@restless-shoal/demo';
 import { SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
 import { waterByName } from '../db/waters';
@@ -10,7 +10,7 @@ import { Jobs } from '../jobs/queue';
 import { importAndReady } from './import';
 import { openContext, type Context } from './context';
 
-export const DEMO_SEED = 8;
+const DEMO_SEED = 8;
 const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** Notes who serves a data folder, so that a second start says where the first one is. */
@@ -26,13 +26,15 @@ function alreadyServing(file: string): string | null {
 }
 
 async function loadDemo(context: Context): Promise<void> {
-  const { folder, world } = makeLogbook({ seed: DEMO_SEED });
-  if (await waterByName(context.pool, context.account, world.name)) {
-    console.log(`demo water: ${world.name} is loaded already`);
+  const name = worldName(DEMO_SEED);
+  if (await waterByName(context.pool, context.account, name)) {
+    console.log(`demo water: ${name} is loaded already`);
     return;
   }
+  console.log(`demo water: making ${name} and two seasons of its log …`);
+  const { folder } = makeLogbook({ seed: DEMO_SEED });
   const sources = [...folder].map(([name, text]) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
-  await importAndReady(context, sources, { water: world.name, create: true, update: false }, (line) => console.log(line));
+  await importAndReady(context, sources, { water: name, create: true, update: false }, (line) => console.log(line));
 }
 
 /** Serves the application until a signal ends it. */

@@ -1,0 +1,58 @@
+import { expect } from 'chai';
+import { emptyReport, readCover, readOutline, readRecord, readWaterFile, type FileReport } from '@restless-shoal/core/formats';
+import { RECORD_ORDER, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { makeLogbook, worldName } from '../src';
+
+const made = makeLogbook({ seed: 4, trips: 10 });
+
+async function rows(record: RecordName): Promise<{ rows: Row[]; report: FileReport }> {
+  const report = emptyReport(`${record}.csv`, record);
+  const out: Row[] = [];
+  for await (const batch of readRecord(record, [new TextEncoder().encode(made.folder.get(`${record}.csv`)!)], report)) out.push(...batch.map((r) => r.row));
+  return { rows: out, report };
+}
+
+describe('the demo water and its log', () => {
+  it('is the same for the same seed and another for another', () => {
+    const again = makeLogbook({ seed: 4, trips: 10 });
+    expect([...again.folder]).to.deep.equal([...made.folder]);
+    expect(makeLogbook({ seed: 6, trips: 1 }).folder.get('outline.geojson')).to.not.equal(made.folder.get('outline.geojson'));
+    expect(made.world.name).to.equal(worldName(4));
+  });
+  it('writes files that are read without a bad row', async () => {
+    for (const record of RECORD_ORDER) {
+      const { report } = await rows(record);
+      expect(report.bad.first, record).to.deep.equal([]);
+      expect(report.unknownColumns, record).to.deep.equal([]);
+      expect(report.used, record).to.be.above(0);
+    }
+    const report = emptyReport('cover.geojson', 'cover');
+    readCover(made.folder.get('cover.geojson')!, 'cover.geojson', report);
+    expect(report.bad.count).to.equal(0);
+    expect(readOutline(made.folder.get('outline.geojson')!, 'o').type).to.equal('Polygon');
+    expect(readWaterFile(made.folder.get('water.json')!, 'water.json').water.name).to.equal(made.world.name);
+  });
+  it('lies in the open ocean and logs what a guide would: blanks, the unfishable, packs seen twice, fish misjudged', async () => {
+    const contacts = (await rows('contacts')).rows;
+    const stops = (await rows('stops')).rows;
+    for (const c of contacts) {
+      expect(Number(c.latitude)).to.be.within(46, 50);
+      expect(Number(c.longitude)).to.be.within(-37, -31);
+    }
+    expect(contacts.filter((c) => c.same_as !== null).length).to.be.above(5);
+    expect(new Set(contacts.filter((c) => c.kind === 'fish').map((c) => c.species)).size).to.be.above(2);
+    expect(stops.filter((s) => s.outcome === 'nothing').length).to.be.above(3);
+    expect((await rows('responses')).rows.some((r) => r.response === 'landed')).to.equal(true);
+  });
+  it('has fish that keep to favourite places and to the water above the poor layer', () => {
+    const { fish } = made;
+    const t = Date.UTC(2025, 6, 20, 12);
+    const w = fish.climate.on(t);
+    expect(w.thermocline).to.not.equal(null);
+    const want = fish.ground.map((g) => fish.want('zander', g, w, 30, true));
+    const deep = fish.ground.map((g, i) => [g.depth, want[i]]).filter(([d]) => d > 14);
+    const good = fish.ground.map((g, i) => [g.depth, want[i]]).filter(([d]) => d > 4.5 && d < 8);
+    const mean = (list: number[][]): number => list.reduce((s, [, v]) => s + v, 0) / list.length;
+    expect(mean(good)).to.be.above(mean(deep) * 10);
+  });
+});
