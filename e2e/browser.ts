@@ -43,7 +43,9 @@ export interface PageOptions {
 /** A fresh page on the application. */
 export async function openPage(url: string, { theme = 'day', size = DESK, at }: PageOptions = {}): Promise<OpenPage> {
   const context = await (await openBrowser()).newContext({ viewport: size, permissions: at ? ['geolocation'] : [], geolocation: at });
-  await context.addInitScript(`localStorage.setItem('theme', '${theme}')`);
+  await context.addInitScript(
+    `localStorage.setItem('theme', '${theme}'); localStorage.getItem('species') ?? localStorage.setItem('species', 'zander')`,
+  );
   const page = await context.newPage();
   const errors: string[] = [];
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));

@@ -20,6 +20,8 @@ const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string }[] = [
+  { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
+  { name: 'brief-night', path: '/brief', size: DESK, theme: 'night', wait: '[data-testid=headline]' },
   { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
   { name: 'chart-night', path: '/chart', size: DESK, theme: 'night', wait: 'canvas' },
   { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=basis]' },
@@ -56,10 +58,7 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
 for (const shot of shots) {
   if (values.only && !values.only.split(',').includes(shot.name)) continue;
   const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
-  await context.addInitScript(
-    (theme) => (globalThis as unknown as { localStorage: { setItem(k: string, v: string): void } }).localStorage.setItem('theme', theme),
-    shot.theme,
-  );
+  await context.addInitScript(`localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander')`);
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));

@@ -24,7 +24,9 @@ after(async () => {
   data.remove();
 });
 
+const VIEWS = ['brief', 'chart', 'deck', 'patterns', 'forecast'];
 const READY: Record<string, string> = {
+  brief: '[data-testid=headline]',
   chart: '[aria-label="Depth band"]',
   deck: 'text=Start the trip',
   patterns: '[data-testid=basis]',
@@ -53,7 +55,7 @@ const violations = async (page: Page): Promise<string[]> => {
 
 describe('each view', () => {
   for (const theme of ['day', 'night'] as const)
-    for (const view of ['chart', 'deck', 'patterns', 'forecast'])
+    for (const view of VIEWS)
       it(`${view} by ${theme} at 1280×800: no console error, no horizontal scroll, nothing an accessibility check minds`, async () => {
         const { page, context, errors } = await openPage(`${server.url}/${view}`, { theme, size: DESK });
         await settle(page, view);
@@ -62,7 +64,7 @@ describe('each view', () => {
         expect(errors).to.deep.equal([]);
         await context.close();
       });
-  for (const view of ['chart', 'deck', 'patterns', 'forecast'])
+  for (const view of VIEWS)
     it(`${view} at 390×844: no console error, no horizontal scroll`, async () => {
       const { page, context, errors } = await openPage(`${server.url}/${view}`, { size: PHONE });
       await settle(page, view);
@@ -123,6 +125,72 @@ describe('the Strip', () => {
   });
 });
 
+describe('the Brief', () => {
+  const headline = (page: Page): Promise<string | null> => page.getByTestId('headline').textContent();
+  const setSurface = async (page: Page, celsius: string): Promise<void> => {
+    await page.keyboard.press('w');
+    await page.getByRole('spinbutton', { name: 'Surface, °C' }).fill(celsius);
+    // Clear water: a mixed lake then has no depth limit, a layered one has.
+    await page.getByRole('spinbutton', { name: 'Clarity (Secchi), m' }).fill('4');
+    await page.getByRole('button', { name: 'Done' }).click();
+  };
+  it('follows the surface temperature from 12 to 29 °C: stage, oxygen, window and the rival readings of heat', async () => {
+    const { page, context } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    await setSurface(page, '12');
+    await until(async () => /cooling|turnover|autumn/.test((await page.getByRole('banner').textContent())!), 'the stage followed');
+    const cold = await headline(page);
+    expect(await page.getByText('Moving water').count()).to.equal(0);
+    await setSurface(page, '29');
+    await until(async () => (await page.getByText('Moving water').count()) === 1, 'the heat was spoken of');
+    expect(await page.getByText('Warm water.').count()).to.equal(1);
+    expect(await page.getByRole('banner').textContent()).to.include('summer');
+    expect(await headline(page)).to.not.equal(cold);
+    await context.close();
+  });
+  it('takes a typed cast: the curve draws, a slip is pointed out, thermocline and windows change', async () => {
+    const { page, context, errors } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    const before = await headline(page);
+    await page.getByRole('button', { name: 'Type in a cast' }).click();
+    const readings = page.getByRole('textbox', { name: 'Readings' });
+    await readings.fill('0 18.5 9\n1 18.5 9\n2 18.4 8.9\n3 4.5 1\n2 18');
+    expect(await page.getByRole('dialog').textContent())
+      .to.include('line 4: a jump of 14 °C')
+      .and.include('line 5: the depth goes up');
+    await readings.fill('0 deep');
+    expect(await page.getByRole('dialog').textContent()).to.include('is no depth and temperature');
+    const cast = Array.from(
+      { length: 16 },
+      (_, z) => `${z} ${(7 + 11.5 / (1 + Math.exp((z - 3.5) / 0.4))).toFixed(1)} ${(1 + 8 / (1 + Math.exp((z - 4) / 0.4))).toFixed(1)}`,
+    );
+    await readings.fill(cast.join('\n'));
+    expect(await page.getByTestId('cast-line').textContent()).to.match(/thermocline [12]\.\d–[45]\.\d m/);
+    await page.getByRole('button', { name: /Log this cast, 16 readings/ }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await until(async () => (await headline(page)) !== before, 'the window changed');
+    const bottom = Number(/(\d+\.\d) m\./.exec((await headline(page))!)![1]);
+    expect(bottom).to.be.below(5);
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+  it('opens the Chart shaded the same way', async () => {
+    const { page, context } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    await page.getByRole('link', { name: 'open the Chart', exact: true }).click();
+    await page.waitForURL(/band=/);
+    expect(await page.getByTestId('share').textContent()).to.match(/%/);
+    await context.close();
+  });
+  it('prints on one page', async () => {
+    const { page, context } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+    expect(pdf.match(/\/Type\s*\/Page[^s]/g)).to.have.length(1);
+    await context.close();
+  });
+});
+
 describe('Patterns', () => {
   it('gives the same counts in the table and in its heading, and changes with the species', async () => {
     const { page, context } = await openPage(`${server.url}/patterns`);
@@ -150,7 +218,7 @@ describe('keys', () => {
     await page.keyboard.press('?');
     expect(await page.getByRole('dialog', { name: 'Keys' }).isVisible()).to.equal(true);
     await page.keyboard.press('Escape');
-    await page.keyboard.press('3');
+    await page.keyboard.press('4');
     await page.waitForURL(/patterns/);
     await page.keyboard.press('n');
     expect(await page.evaluate('document.documentElement.dataset.theme')).to.equal('night');

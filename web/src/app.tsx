@@ -1,4 +1,4 @@
-import { ChartSpline, HelpCircle, Map as MapIcon, MapPin, Moon, Sailboat, Sun } from 'lucide-react';
+import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Sailboat, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { useWaters } from './api/queries';
@@ -11,15 +11,17 @@ import { setTheme, useTheme } from './state/theme';
 import { WaterProvider } from './state/water';
 
 // Map and charts are large: they come when a view needs them, the Deck never waits for them.
+const Brief = lazy(() => import('./views/brief').then((m) => ({ default: m.Brief })));
 const ChartView = lazy(() => import('./views/chart').then((m) => ({ default: m.ChartView })));
 const Patterns = lazy(() => import('./views/patterns').then((m) => ({ default: m.Patterns })));
 const Forecast = lazy(() => import('./views/forecast').then((m) => ({ default: m.ForecastView })));
 
 const VIEWS = [
-  { to: '/chart', name: 'Chart', key: '1', icon: MapIcon },
-  { to: '/deck', name: 'Deck', key: '2', icon: Sailboat },
-  { to: '/patterns', name: 'Patterns', key: '3', icon: ChartSpline },
-  { to: '/forecast', name: 'Forecast', key: '4', icon: MapPin },
+  { to: '/brief', name: 'Brief', key: '1', icon: NotebookText },
+  { to: '/chart', name: 'Chart', key: '2', icon: MapIcon },
+  { to: '/deck', name: 'Deck', key: '3', icon: Sailboat },
+  { to: '/patterns', name: 'Patterns', key: '4', icon: ChartSpline },
+  { to: '/forecast', name: 'Forecast', key: '5', icon: MapPin },
 ];
 
 /** Whether a key press belongs to a field and not to the application. */
@@ -34,7 +36,7 @@ function Navigation({ onHelp }: { onHelp: () => void }) {
   return (
     <nav
       aria-label="Views"
-      className="flex bg-surface max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line"
+      className="flex bg-surface print:hidden max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line"
     >
       <div className="grid h-16 place-items-center max-md:hidden" title="Restless Shoal">
         <Mark />
@@ -92,7 +94,7 @@ export function App() {
     setChosen(id);
   };
   return (
-    <div className="flex h-full max-md:flex-col">
+    <div className="flex h-full max-md:flex-col print:block print:h-auto">
       <Navigation onHelp={() => setHelp(true)} />
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {!waters.data ? (
@@ -102,14 +104,15 @@ export function App() {
         ) : (
           <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
             <Strip waters={waters.data} onWater={choose} />
-            <main className="relative min-h-0 flex-1">
+            <main className="relative min-h-0 flex-1 print:overflow-visible">
               <Suspense fallback={<Waiting what="the view" failed={null} />}>
                 <Routes>
+                  <Route path="/brief" element={<Brief />} />
                   <Route path="/chart" element={<ChartView />} />
                   <Route path="/deck" element={<Deck />} />
                   <Route path="/patterns" element={<Patterns />} />
                   <Route path="/forecast" element={<Forecast />} />
-                  <Route path="*" element={<Navigate to="/chart" replace />} />
+                  <Route path="*" element={<Navigate to="/brief" replace />} />
                 </Routes>
               </Suspense>
             </main>

@@ -22,3 +22,15 @@ export function bandShare(cells: CellTable, top: number, bottom: number): BandSh
   }
   return total > 0 ? { bottom: inside / total, over: over / total, out: 1 - (inside + over) / total } : { bottom: 0, over: 0, out: 0 };
 }
+
+/** Area of the water at and above each metre of depth, from 0 m to the deepest: for stability and volumes. */
+export function hypsographOf(cells: CellTable, deepest: number): { depth: number[]; area: number[] } {
+  const steps = Math.max(1, Math.ceil(deepest));
+  const area = new Array<number>(steps + 1).fill(0);
+  for (let i = 0; i < cells.count; i++) {
+    if (Number.isNaN(cells.depth[i])) continue;
+    for (let z = 0; z <= Math.min(steps, Math.floor(cells.depth[i])); z++) area[z] += cells.area[i];
+  }
+  area[steps] = 0;
+  return { depth: area.map((_, z) => Math.min(z, Math.max(deepest, 0.1))), area };
+}

@@ -4,6 +4,7 @@ export { proposeOutline } from './propose-outline';
 export { packChart, unpackChart } from './pack';
 export { contourLines, contourDepths, type ContourLine } from './contour-lines';
 export { coverPoints } from './cover-points';
-export { bandShare, type BandShare } from './hypsograph';
+export { bandShare, hypsographOf, type BandShare } from './hypsograph';
+export { effectiveFetch, waveHeights } from './wind-on-water';
 export { CELL_COLUMNS, FETCH_DIRECTIONS, FAR, type CellTable, type CoverPoints } from './cells';
 export { bottomPosition, slope, windowMean } from './shape';

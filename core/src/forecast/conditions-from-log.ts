@@ -1,5 +1,6 @@
-import { seasonDay, tidyProfile, type ProfileSample } from '../lake';
+import { tidyProfile, type ProfileSample } from '../lake';
 import type { Reading } from '../logbook';
+import { courseOfLatitude, usualAt } from '../species';
 import type { Conditions, WaterFrame } from './conditions';
 
 /** A reading with its time in ms. */
@@ -26,16 +27,8 @@ const DAY = 86_400_000;
 /** A reading older than this no longer speaks for the day; the season's usual course is followed instead. */
 const STALE_DAYS = 21;
 
-/**
- * Surface temperature that the latitude and the date suggest where nothing was read, °C.
- * A sine through the year, warmest at the end of July on the northern side; good to about 4 °C.
- */
-export function usualSurface(at: Date, latitude: number): number {
-  const a = Math.abs(latitude);
-  const mean = Math.max(4, 28 - 0.37 * a);
-  const swing = Math.min(11, 0.24 * a);
-  return Math.max(2, mean + swing * Math.cos((2 * Math.PI * (seasonDay(at, latitude) - 208)) / 365.25));
-}
+/** Surface temperature that the latitude and the date suggest where nothing was read, °C. */
+export const usualSurface = (at: Date, latitude: number): number => usualAt(courseOfLatitude(latitude), at.getTime(), latitude);
 
 function latest<T>(readings: TimedReading[], at: number, pick: (row: Reading) => T | null): { value: T; at: number } | null {
   for (let i = readings.length - 1; i >= 0; i--) {

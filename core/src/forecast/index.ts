@@ -9,6 +9,16 @@ export {
   type Cast,
   type LoggedConditions,
 } from './conditions-from-log';
+export {
+  schoolPlans,
+  waveBrief,
+  cautions,
+  heatHypotheses,
+  type SchoolPlan,
+  type WaveBrief,
+  type Caution,
+  type HeatHypothesis,
+} from './brief';
 export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, windBlown, type School } from './schools';
 export { fitModel, sawSpecies, logEffort, CancelledError, type Model, type FitLook, type ModelStats } from './fit';
 export { looksForFit } from './fit-looks';

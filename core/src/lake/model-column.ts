@@ -56,16 +56,16 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
   const clarity = Math.min(1.25, Math.max(0.85, (inputs.secchi / 3) ** 0.15));
   const drift = castLine ? seasonDay(at, inputs.latitude) - seasonDay(cast!.at, inputs.latitude) : 0;
   const modelled = settledThermocline(inputs.lengthKm) * season * clarity;
-  const middle = inputs.thermoclineSet
-    ? (inputs.thermoclineSet.top + inputs.thermoclineSet.bottom) / 2
-    : castLine
-      ? trust * Math.max(1, castLine.depth + 0.025 * drift) + (1 - trust) * modelled
-      : modelled;
+  // A surface colder than the cast's has sunk and mixed: down to where the cast was as cold as it is now.
+  const mixedTo = castLine ? depthOfTemperature(tidy!, surface) : 0;
+  const undisturbed = castLine ? trust * Math.max(1, castLine.depth + 0.025 * drift) + (1 - trust) * modelled : modelled;
+  const castHalf = castLine ? Math.max(0.4, (castLine.bottom - castLine.top) / 2) : 1.2;
   const half = inputs.thermoclineSet
     ? Math.max(0.2, (inputs.thermoclineSet.bottom - inputs.thermoclineSet.top) / 2)
-    : castLine
-      ? Math.max(0.4, (castLine.bottom - castLine.top) / 2)
-      : 1.2;
+    : Math.max(0.4, Math.min(castHalf, mixedTo > 0 ? undisturbed + castHalf - mixedTo : castHalf));
+  const middle = inputs.thermoclineSet
+    ? (inputs.thermoclineSet.top + inputs.thermoclineSet.bottom) / 2
+    : Math.max(undisturbed, mixedTo + half);
   const castLower = tidy && ageDays < 60 ? tidy[tidy.length - 1].temperature : null;
   const lowest = Math.min(surface, castLower ?? lowerTemperature(day, maxDepth));
   const stratified = surface - lowest >= 3 && surface > 7 && middle + half < maxDepth;
@@ -102,6 +102,17 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
     }
   }
   return { samples, modelled: true, castAt: cast?.at ?? null, thermocline: line };
+}
+
+/** Depth at which a cast has cooled to a temperature, m; 0 when its surface was no warmer. */
+function depthOfTemperature(samples: ProfileSample[], temperature: number): number {
+  if (samples[0].temperature <= temperature + 0.3) return 0;
+  for (let i = 1; i < samples.length; i++) {
+    const [a, b] = [samples[i - 1], samples[i]];
+    if (b.temperature <= temperature)
+      return a.depth + ((a.temperature - temperature) / (a.temperature - b.temperature)) * (b.depth - a.depth);
+  }
+  return samples[samples.length - 1].depth;
 }
 
 /** The deepest depth, m, down to which oxygen stays at or above `least` mg/l; null when it holds to the bottom. */

@@ -2,4 +2,15 @@
 export { neutralProfile, findSpecies, type SpeciesProfile } from './profile';
 export { defaultSpecies } from './defaults';
 export { depthWindow, firstGuessDepth, lightLimit, type DepthWindow, type WindowInputs } from './window';
-export { seasonStage, type SeasonStage } from './stage';
+export {
+  seasonOf,
+  usualCourse,
+  usualAt,
+  courseOfLatitude,
+  HOLD_DAYS,
+  type Season,
+  type StageName,
+  type StageSpan,
+  type SurfaceReading,
+  type UsualCourse,
+} from './season';

@@ -1,4 +1,4 @@
-import { oxygenHoldsTo, temperatureAt, type WaterColumn } from '../lake';
+import { oxygenHoldsTo, temperatureAt, usableLayer, type WaterColumn } from '../lake';
 import type { SpeciesProfile } from './profile';
 
 export interface WindowInputs {
@@ -33,14 +33,19 @@ export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHe
   }
   const limits: [depth: number, reason: string][] = [[maxDepth, 'the bottom']];
   if (isCold(s)) {
-    for (const sample of column.samples)
-      if (sample.temperature <= s.upperAvoidance) {
-        if (sample.depth > top)
-          [top, topReason] = [sample.depth, `water above ${sample.depth.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
-        break;
-      }
-    if (column.samples.every((sample) => sample.temperature > s.upperAvoidance))
-      [top, topReason] = [maxDepth, `all of the water is warmer than ${s.upperAvoidance} °C`];
+    // Their layer lies between their upper temperature and their least oxygen; they have no light limit.
+    const layer = usableLayer(column.samples, { upper: s.upperAvoidance, leastOxygen: s.leastOxygen }, maxDepth);
+    if (!layer)
+      return {
+        top: maxDepth,
+        bottom: maxDepth,
+        topReason: `no water is both below ${s.upperAvoidance} °C and above ${s.leastOxygen} mg/l of oxygen`,
+        bottomReason: 'the squeeze leaves nothing',
+        empty: true,
+      };
+    if (layer.top > top) [top, topReason] = [layer.top, `water above ${layer.top.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
+    if (layer.bottom < maxDepth - 0.06)
+      limits.push([layer.bottom, `below ${layer.bottom.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);
   } else {
     const mixedAndClear = !column.thermocline && secchi > 3;
     if (s.place !== 'bottom' && !mixedAndClear)

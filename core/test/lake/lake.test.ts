@@ -106,6 +106,26 @@ describe('the modelled column', () => {
   });
 });
 
+describe('a surface that cools after a cast', () => {
+  it('mixes down to where the cast was as cold as it is now', () => {
+    const samples = Array.from({ length: 20 }, (_, depth) => ({ depth, temperature: 8 + 13 / (1 + Math.exp((depth - 9) / 0.8)) }));
+    const column = (surface: number) =>
+      columnFor({
+        surface,
+        at: new Date('2026-09-20T12:00:00Z'),
+        latitude: 48,
+        maxDepth: 20,
+        secchi: 1.6,
+        altitude: 200,
+        lengthKm: 4,
+        cast: { samples, at: new Date('2026-09-14T12:00:00Z') },
+      });
+    const depths = [21, 17, 14, 12.5].map((t) => column(t).thermocline!.depth);
+    for (let k = 1; k < depths.length; k++) expect(depths[k]).to.be.at.least(depths[k - 1]);
+    expect(depths[3]).to.be.above(depths[0] + 0.4);
+  });
+});
+
 describe('waves (Shore Protection Manual 1984)', () => {
   it('are 0.33 m high at 10 m/s over 3 km of 8 m deep water', () => expect(waveHeight(10, 3000, 8)).to.be.closeTo(0.33, 0.01));
   it('have no height without wind or fetch', () => expect([waveHeight(0, 3000, 8), waveHeight(10, 0, 8)]).to.deep.equal([0, 0]));

@@ -10,6 +10,7 @@ import {
   createWater,
   describeWater,
   listWaters,
+  loggedSpecies,
   setOutline,
   speciesOf,
   waterById,
@@ -68,7 +69,8 @@ export function waterRoutes(pool: Pool): Router {
   });
   router.get('/waters/:water', async (request, response) => {
     const water = await waterOf(pool, request);
-    response.json({ ...water, cover: await coverOf(pool, water.id), species: await speciesOf(pool, water.id) });
+    const species = await speciesOf(pool, water.id);
+    response.json({ ...water, cover: await coverOf(pool, water.id), species, logged: await loggedSpecies(pool, water.id, species) });
   });
   router.get('/waters/:water/chart', async (request, response) => {
     const water = await waterOf(pool, request);

@@ -22,6 +22,8 @@ export interface Water extends WaterSummary {
   outline_proposed: boolean;
   cover: CoverFeature[];
   species: SpeciesProfile[];
+  /** Names of the species that the log holds, most seen first. */
+  logged: string[];
   forage: string[] | null;
 }
 

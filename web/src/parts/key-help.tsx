@@ -1,7 +1,7 @@
 import { Dialog } from './dialog';
 
 const KEYS: [key: string, does: string][] = [
-  ['1 – 4', 'Chart, Deck, Patterns, Forecast'],
+  ['1 – 5', 'Brief, Chart, Deck, Patterns, Forecast'],
   ['n', 'day or night'],
   ['w', 'change the conditions: what if'],
   ['Tab', 'next field or button'],

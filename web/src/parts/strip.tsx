@@ -2,7 +2,6 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { formatDepth, formatSpeed, formatTemperature } from '@restless-shoal/core/units';
-import { seasonStage } from '@restless-shoal/core/species';
 import type { WaterSummary } from '../api/queries';
 import { useWaterState } from '../state/water';
 import { clockInZone, compass, dayInZone } from './format';
@@ -38,7 +37,7 @@ function Item({
 
 /** The conditions everything else is computed for. Press any of them to ask what if. */
 export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (id: string) => void }) {
-  const { water, species, setSpecies, conditions, day, whatIf, setWhatIf, readAt, running } = useWaterState();
+  const { water, species, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
@@ -53,7 +52,6 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
   const asking = Object.keys(whatIf).length > 0;
   const zone = water.time_zone;
   const line = day.column.thermocline;
-  const stage = seasonStage(species, conditions.surface, conditions.trend, line !== null);
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
   const show = (): void => setOpen(true);
   const source = asking ? 'what if' : running ? 'on the water' : readAt ? `as logged ${dayInZone(readAt, zone)}` : 'nothing logged yet';
@@ -80,17 +78,23 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
           <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
         </label>
         <label className="relative shrink-0 border-r border-line px-3 py-2">
-          <span className="block text-xs text-mute">{stage.label}</span>
+          <span className="block text-xs text-mute">{season.label}</span>
           <select
             aria-label="Species"
-            className="cursor-pointer appearance-none bg-transparent pr-5 text-[17px] font-semibold"
+            className="w-28 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
             value={species.name}
             onChange={(e) => setSpecies(e.target.value)}
           >
-            {water.species.map((s) => (
-              <option key={s.name} value={s.name} className="bg-surface text-ink">
-                {s.name}
-              </option>
+            {[true, false].map((logged) => (
+              <optgroup key={String(logged)} label={logged ? 'in this log' : 'others'} className="bg-surface text-ink">
+                {water.species
+                  .filter((s) => water.logged.includes(s.name) === logged)
+                  .map((s) => (
+                    <option key={s.name} value={s.name}>
+                      {s.name}
+                    </option>
+                  ))}
+              </optgroup>
             ))}
           </select>
           <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />

@@ -12,7 +12,7 @@ import {
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
-import type { SpeciesProfile } from '@restless-shoal/core/species';
+import { seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
 import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
 
 /** What somebody set by hand in the Strip; what is left out comes from the log. */
@@ -37,6 +37,10 @@ export interface WaterState {
   conditions: Conditions;
   cast: Cast | null;
   day: Day;
+  /** The season of the species: its stage, the year, what comes next. */
+  season: Season;
+  /** This water's own usual surface temperatures. */
+  course: UsualCourse;
   /** What of the conditions was carried over or modelled, in words; and when the water was last read. */
   said: string[];
   readAt: Date | null;
@@ -87,7 +91,7 @@ export function WaterProvider({
   const water = useWater(id);
   const chart = useChart(id);
   const log = useLog(id);
-  const [speciesName, setSpecies] = useState(() => localStorage.getItem('species') ?? 'zander');
+  const [speciesName, setSpecies] = useState(() => localStorage.getItem('species'));
   const [whatIf, setWhatIf] = useState<WhatIf>({});
 
   const state = useMemo((): WaterState | null => {
@@ -100,7 +104,11 @@ export function WaterProvider({
     const logged = conditionsFromLog(readings, at, frame);
     const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
     const cast = castBefore(castsOf(log.data.profiles), at);
-    const species = water.data.species.find((s) => s.name === speciesName) ?? water.data.species[0];
+    const species = water.data.species.find((s) => s.name === (speciesName ?? water.data!.logged[0])) ?? water.data.species[0];
+    const surfaceReadings = readings.flatMap((r) =>
+      r.row.surface_temperature_c === null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }],
+    );
+    const course = usualCourse(surfaceReadings, frame.latitude);
     return {
       water: water.data,
       chart: loaded,
@@ -115,6 +123,8 @@ export function WaterProvider({
       conditions,
       cast,
       day: dayFor(conditions, frame, cast),
+      season: seasonOf(species, { at, surface: conditions.surface, readings: surfaceReadings, latitude: frame.latitude, course }),
+      course,
       said: logged.said,
       readAt: logged.readAt,
       whatIf,

@@ -1,20 +1,39 @@
 import { expose, transfer } from 'comlink';
-import { contourLines, unpackChart, type Chart, type ContourLine } from '@restless-shoal/core/chart';
+import {
+  bandShare,
+  contourLines,
+  hypsographOf,
+  unpackChart,
+  type BandShare,
+  type Chart,
+  type ContourLine,
+} from '@restless-shoal/core/chart';
 import {
   bestPlaces,
+  cautions,
   dayFor,
   fitModel,
+  heatHypotheses,
   predict,
   reasonsAt,
+  schoolPlans,
   unpackModel,
+  waveBrief,
   type Cast,
+  type Caution,
   type Conditions,
+  type Day,
   type Forecast,
+  type HeatHypothesis,
   type Model,
   type Place,
   type Reason,
+  type SchoolPlan,
   type WaterFrame,
+  type WaveBrief,
 } from '@restless-shoal/core/forecast';
+import { columnState, lakeNumber, mixedLayerDepth, schmidtStability, thermoclineTilt, type ColumnState } from '@restless-shoal/core/lake';
+import { depthWindow, type DepthWindow } from '@restless-shoal/core/species';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 
 export interface ForecastRequest {
@@ -37,11 +56,31 @@ export interface ForecastAnswer {
   trips: number;
 }
 
+export interface BriefAnswer {
+  window: DepthWindow;
+  share: BandShare;
+  schools: SchoolPlan[];
+  waves: WaveBrief;
+  cautions: Caution[];
+  heat: HeatHypothesis[];
+  /** The column as a limnologist would describe it. */
+  water: {
+    state: ColumnState;
+    mixedLayer: number;
+    /** Schmidt stability, J/m². */
+    stability: number;
+    /** Lake number under the day's wind; null without a thermocline or wind. */
+    lakeNumber: number | null;
+    /** How much deeper the thermocline lies at the wind-blown end, m. */
+    tilt: number;
+  };
+}
+
 let chart: Chart | null = null;
 let model: Model | null = null;
 let last: { request: ForecastRequest; model: Model } | null = null;
 
-function dayOf({ conditions, frame, cast }: ForecastRequest) {
+function dayOf({ conditions, frame, cast }: Pick<ForecastRequest, 'conditions' | 'frame' | 'cast'>): Day {
   return dayFor(conditions, frame, cast);
 }
 
@@ -71,6 +110,33 @@ const api = {
       { forecast, places, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips },
       Object.values(forecast).map((a) => a.buffer),
     );
+  },
+  /** What the water says today, for one species. */
+  brief(request: Omit<ForecastRequest, 'tally'> & { signs: string }): BriefAnswer {
+    if (!chart) throw new Error('no chart is open');
+    const day = dayOf(request);
+    const { cells, deepest } = chart;
+    const { species } = request;
+    const { samples, thermocline } = day.column;
+    const { secchi, windSpeed, trend } = day.conditions;
+    const window = depthWindow(species, { column: day.column, secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight });
+    const waves = waveBrief(day, cells);
+    const hypsograph = hypsographOf(cells, deepest);
+    return {
+      window,
+      share: window.empty ? { bottom: 0, over: 0, out: 1 } : bandShare(cells, window.top, window.bottom),
+      schools: schoolPlans(species, day, cells),
+      waves,
+      cautions: cautions(species, day, waves),
+      heat: heatHypotheses(species, day, cells),
+      water: {
+        state: columnState(samples, trend, request.signs),
+        mixedLayer: mixedLayerDepth(samples),
+        stability: Math.max(0, schmidtStability(samples, hypsograph)),
+        lakeNumber: thermocline && windSpeed > 0.5 ? lakeNumber(samples, thermocline, windSpeed, hypsograph) : null,
+        tilt: thermocline ? thermoclineTilt(samples, thermocline, windSpeed, request.frame.lengthKm * 1000) : 0,
+      },
+    };
   },
   /** Reasons for and against a cell, for the forecast last made. */
   reasons(cell: number): Reason[] {

@@ -1,6 +1,7 @@
 import { Layers } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
-import { bandShare, type ContourLine } from '@restless-shoal/core/chart';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { bandShare } from '@restless-shoal/core/chart';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { depthWindow } from '@restless-shoal/core/species';
@@ -8,27 +9,12 @@ import { useContacts } from '../../api/queries';
 import { Column } from '../../parts/column';
 import { DepthBand } from '../../parts/depth-band';
 import { grouped, percent } from '../../parts/format';
+import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
 import { WaterMap, type MapMark } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
+import { useContours } from '../../workers/use-contours';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
-
-const NO_LINES: ContourLine[] = [];
-
-/** Contour lines of the chart in use, drawn in the worker. */
-export function useContours(worker: ReturnType<typeof useForecastWorker>): ContourLine[] {
-  const [lines, setLines] = useState<ContourLine[]>(NO_LINES);
-  useEffect(() => {
-    let gone = false;
-    void worker?.contours().then((l) => {
-      if (!gone) setLines(l);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [worker]);
-  return lines;
-}
 
 /** What lies under the finger, as a Column. */
 function UnderFinger({ point }: { point: Point }) {
@@ -72,6 +58,12 @@ function UnderFinger({ point }: { point: Point }) {
   );
 }
 
+/** A depth band from the address, as in ?band=4.6-7.0; null when there is none that makes sense. */
+function bandIn(text: string | null): [number, number] | null {
+  const match = /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?)$/.exec(text ?? '');
+  return match && Number(match[1]) < Number(match[2]) ? [Number(match[1]), Number(match[2])] : null;
+}
+
 /** The water as its owner sounded it. */
 export function ChartView() {
   const state = useWaterState();
@@ -79,7 +71,9 @@ export function ChartView() {
   const worker = useForecastWorker(chartBytes);
   const contours = useContours(worker);
   const contacts = useContacts(water.id);
-  const [shaded, setShaded] = useState(false);
+  const [search] = useSearchParams();
+  const asked = bandIn(search.get('band'));
+  const [shaded, setShaded] = useState(asked !== null);
   const [showMarks, setShowMarks] = useState(true);
   const [hover, setHover] = useState<Point | null>(null);
   const [picked, setPicked] = useState<Point | null>(null);
@@ -89,10 +83,11 @@ export function ChartView() {
     [species, day, conditions.secchi],
   );
   const max = Math.max(6, Math.ceil(chart?.deepest ?? 10));
-  const [band, setBand] = useState<[number, number]>(() => [
-    Math.floor(window.top * 2) / 2,
-    Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 1),
-  ]);
+  const whole = (top: number, bottom: number): [number, number] => [
+    Math.floor(top * 2) / 2,
+    Math.max(Math.ceil(bottom * 2) / 2, Math.floor(top * 2) / 2 + 0.5),
+  ];
+  const [band, setBand] = useState<[number, number]>(() => asked ?? whole(window.top, window.bottom));
   const share = useMemo(() => (chart ? bandShare(chart.cells, band[0], band[1]) : null), [chart, band]);
   const marks = useMemo((): MapMark[] => {
     if (!chart || !contacts.data || !showMarks) return [];
@@ -139,9 +134,7 @@ export function ChartView() {
             <button
               type="button"
               className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight"
-              onClick={() =>
-                setBand([Math.floor(window.top * 2) / 2, Math.max(Math.ceil(window.bottom * 2) / 2, Math.floor(window.top * 2) / 2 + 0.5)])
-              }
+              onClick={() => setBand(whole(window.top, window.bottom))}
             >
               Depths that can hold {species.name} today: {window.empty ? 'none' : `${window.top.toFixed(1)}–${window.bottom.toFixed(1)} m`}
             </button>
@@ -185,18 +178,5 @@ export function ChartView() {
         Not for navigation
       </p>
     </WaterMap>
-  );
-}
-
-export function NoChart() {
-  const { water } = useWaterState();
-  return (
-    <div className="mx-auto mt-16 max-w-lg p-6">
-      <h1 className="text-2xl font-bold">{water.name} has no chart yet</h1>
-      <p className="mt-2 text-mute">The chart is made from your own soundings and the shore line. Bring in either:</p>
-      <pre className="mt-4 overflow-x-auto rounded-box border border-line bg-surface p-4 font-mono text-sm">
-        ./shoal import --water "{water.name}" soundings.csv outline.geojson
-      </pre>
-    </div>
   );
 }

@@ -1,1 +1,1 @@
-export { ChartView, NoChart, useContours } from './chart';
+export { ChartView } from './chart';

@@ -9,7 +9,8 @@ import { PositionField } from '../../parts/position-field';
 import { strength, WaterMap } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
-import { NoChart, useContours } from '../chart';
+import { NoChart } from '../../parts/no-chart';
+import { useContours } from '../../workers/use-contours';
 import { useCellIndex, useForecast } from './use-forecast';
 
 /** A round number just above the chances that the best of the water reach: painted fully. */

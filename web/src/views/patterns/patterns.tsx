@@ -3,7 +3,7 @@ import { useLooks } from '../../api/queries';
 import { dayInZone, grouped } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { useWaterState } from '../../state/water';
-import { NoChart } from '../chart';
+import { NoChart } from '../../parts/no-chart';
 import { useCellIndex } from '../forecast/use-forecast';
 import { chosenRun, depthSelection, LEAST_TARGETS, LEAST_TRIPS, mostlyLooked, type DepthSelection } from './depth-selection';
 import { SelectionChart } from './selection-chart';

@@ -1,0 +1,117 @@
+import { expect } from 'chai';
+import { columnFor } from '../../src/lake';
+import { courseOfLatitude, defaultSpecies, depthWindow, seasonOf, usualAt, usualCourse, type SeasonInputs } from '../../src/species';
+
+const named = (name: string) => defaultSpecies.find((s) => s.name === name)!;
+const inputs = (time: string, surface: number, more: Partial<SeasonInputs> = {}): SeasonInputs => ({
+  at: new Date(time),
+  surface,
+  readings: [],
+  latitude: 50,
+  course: courseOfLatitude(50),
+  ...more,
+});
+
+describe('the usual course of the surface', () => {
+  it('follows the water’s own readings where there are enough', () => {
+    const truth = (at: number): number => usualAt({ mean: 13, cosine: -10, sine: -5, readings: 0 }, at, 50);
+    const readings = Array.from({ length: 60 }, (_, k) => ({
+      at: Date.UTC(2025, 2, 1) + k * 5 * 86_400_000,
+      surface: truth(Date.UTC(2025, 2, 1) + k * 5 * 86_400_000),
+    }));
+    const course = usualCourse(readings, 50);
+    for (const month of [3, 5, 7, 9])
+      expect(usualAt(course, Date.UTC(2026, month, 15), 50)).to.be.closeTo(truth(Date.UTC(2026, month, 15)), 1.2);
+    expect(usualCourse([], 50)).to.deep.equal(courseOfLatitude(50));
+  });
+});
+
+describe('the season of a species', () => {
+  it('is told apart rising and falling at the same temperature', () => {
+    const spring = seasonOf(named('zander'), inputs('2026-05-10T12:00:00Z', 12.5));
+    const autumn = seasonOf(named('zander'), inputs('2026-10-20T12:00:00Z', 12.5));
+    expect(spring.stage).to.equal('spawning');
+    expect(autumn.stage).to.equal('cooling');
+    expect(seasonOf(named('arctic char'), inputs('2026-11-25T12:00:00Z', 5)).stage).to.equal('spawning');
+    expect(seasonOf(named('zander'), inputs('2026-07-20T12:00:00Z', 20)).stage).to.equal('summer');
+    expect(seasonOf(named('pike'), inputs('2026-01-20T12:00:00Z', 2)).stage).to.equal('winter');
+  });
+  it('needs a threshold to hold: one warm day is no spawning', () => {
+    const reading = (day: number, surface: number) => ({ at: Date.UTC(2026, 3, day, 12), surface });
+    const cold = [1, 5, 9, 12, 14].map((d) => reading(d, 6.5));
+    expect(seasonOf(named('zander'), inputs('2026-04-15T12:00:00Z', 11.5, { readings: cold })).stage).to.not.equal('spawning');
+    const warm = [1, 5, 9, 12, 14].map((d) => reading(d, 11.5));
+    expect(seasonOf(named('zander'), inputs('2026-04-15T12:00:00Z', 11.5, { readings: warm })).stage).to.equal('spawning');
+  });
+  it('the ribbon of the year has no gap and never contradicts the stage of the day, on four waters, any day', () => {
+    for (const latitude of [60, 48, 35, -40])
+      for (const name of ['zander', 'largemouth bass', 'arctic char', 'pike'])
+        for (let day = 0; day < 365; day += 9) {
+          const at = new Date(Date.UTC(2026, 0, 1, 10) + day * 86_400_000);
+          const course = courseOfLatitude(latitude);
+          const season = seasonOf(named(name), {
+            at,
+            surface: usualAt(course, at.getTime(), latitude) + ((day * 7) % 5) - 2,
+            readings: [],
+            latitude,
+            course,
+          });
+          const span = season.year.find((s) => season.today >= s.from && season.today <= s.to)!;
+          expect(span.stage).to.equal(season.stage);
+          expect(season.today - season.since).to.equal(span.from);
+          expect(season.year[0].from).to.equal(0);
+          season.year.forEach((s, k) => k && expect(s.from).to.equal(season.year[k - 1].to + 1));
+          expect(season.year[season.year.length - 1].to).to.equal(364);
+          if (season.next) expect(season.next.latest.getTime()).to.be.at.least(season.next.earliest.getTime());
+        }
+  });
+});
+
+describe('the depth window, on four waters through a year', () => {
+  const waters = [
+    { name: 'fertile reservoir', maxDepth: 20, secchi: 1.5, latitude: 48 },
+    { name: 'clear deep cold lake', maxDepth: 60, secchi: 8, latitude: 60 },
+    { name: 'shallow dirty lake', maxDepth: 4, secchi: 0.5, latitude: 50 },
+    { name: 'southern lake', maxDepth: 25, secchi: 3.5, latitude: -40 },
+  ];
+  const columnOf = (water: (typeof waters)[number], at: Date) =>
+    columnFor({
+      surface: usualAt(courseOfLatitude(water.latitude), at.getTime(), water.latitude),
+      at,
+      latitude: water.latitude,
+      maxDepth: water.maxDepth,
+      secchi: water.secchi,
+      altitude: 100,
+      lengthKm: 4,
+    });
+  it('never reaches below its own stated limits', () => {
+    for (const water of waters)
+      for (const s of defaultSpecies)
+        for (let day = 0; day < 365; day += 15) {
+          const at = new Date(Date.UTC(2026, 0, 1, 12) + day * 86_400_000);
+          const column = columnOf(water, at);
+          const w = depthWindow(s, { column, secchi: water.secchi, maxDepth: water.maxDepth, sunHeight: 30 });
+          expect(w.top).to.be.at.least(0);
+          expect(w.bottom).to.be.at.most(water.maxDepth);
+          if (!w.empty) expect(w.top).to.be.below(w.bottom);
+          if (s.guild !== 'cold' && s.place !== 'bottom' && (column.thermocline || water.secchi <= 3))
+            expect(w.bottom).to.be.at.most(2 + 4 * water.secchi + 1e-9);
+        }
+  });
+  it('keeps zander above the thermocline of the fertile reservoir and char below that of the clear cold lake', () => {
+    const summer = new Date('2026-07-25T12:00:00Z');
+    const fertile = columnOf(waters[0], summer);
+    const zander = depthWindow(named('zander'), { column: fertile, secchi: 1.5, maxDepth: 20, sunHeight: 50 });
+    expect(zander.bottom).to.be.at.most(fertile.thermocline!.depth);
+    const clear = columnOf(waters[1], summer);
+    const char = depthWindow(named('arctic char'), { column: clear, secchi: 8, maxDepth: 60, sunHeight: 50 });
+    expect(char.empty).to.equal(false);
+    expect(char.bottom).to.be.above(clear.thermocline!.bottom);
+  });
+  it('turnover takes the limit away where the water is clear', () => {
+    const at = new Date('2026-11-05T12:00:00Z');
+    const column = columnFor({ surface: 8.5, at, latitude: 55, maxDepth: 20, secchi: 3.6, altitude: 100, lengthKm: 4 });
+    expect(column.thermocline).to.equal(null);
+    expect(depthWindow(named('zander'), { column, secchi: 3.6, maxDepth: 20, sunHeight: -5 }).bottom).to.equal(20);
+  });
+});

@@ -1,0 +1,160 @@
+import { lightAt, oxygenHoldsTo, type WaterColumn } from '@restless-shoal/core/lake';
+import { depthWindow, type SpeciesProfile } from '@restless-shoal/core/species';
+import { ColumnDrawing } from '../../parts/column';
+
+interface BigColumnProps {
+  column: WaterColumn;
+  secchi: number;
+  maxDepth: number;
+  sunHeight: number;
+  species: SpeciesProfile[];
+  chosen: string;
+  tilt: number;
+}
+
+/** The water's column today: temperature, oxygen and light down it, the thermocline across it, and what each species can use beside it. */
+export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen, tilt }: BigColumnProps) {
+  const [width, height] = [430, 400];
+  const x0 = 34;
+  const cw = 150;
+  const max = Math.ceil(maxDepth / 2) * 2 + (maxDepth > 12 ? 1 : 0.5);
+  const h = height - 30;
+  const y = (z: number): number => (h * z) / max;
+  const { samples, thermocline } = column;
+  const warmest = Math.max(24, ...samples.map((s) => s.temperature));
+  const line = (value: (s: (typeof samples)[number]) => number | null): string =>
+    samples
+      .flatMap((s, i) => {
+        const v = value(s);
+        return v === null || s.depth > maxDepth ? [] : [`${i ? 'L' : 'M'}${(cw * v).toFixed(1)} ${y(s.depth).toFixed(1)}`];
+      })
+      .join('');
+  const chosenSpecies = species.find((s) => s.name === chosen)!;
+  const holds = oxygenHoldsTo(samples, chosenSpecies.leastOxygen);
+  const ticks = Array.from({ length: Math.floor(maxDepth / 2) + 1 }, (_, i) => i * 2);
+  const labelled = maxDepth > 12 ? 4 : 2;
+  const one = samples[samples.length - 1];
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className="h-auto w-full max-w-[460px]"
+      role="img"
+      aria-label={`Column of the deepest water, ${maxDepth.toFixed(1)} m: ${samples[0].temperature.toFixed(1)} °C at the surface, ${one.temperature.toFixed(1)} °C at the bottom`}
+    >
+      <g transform="translate(0,14)">
+        {ticks.map((z) => (
+          <g key={z}>
+            <line x1={x0 - 8} x2={x0 - 3} y1={y(z)} y2={y(z)} stroke="var(--mute)" />
+            {z % labelled === 0 && (
+              <text x={x0 - 12} y={y(z) + 5} textAnchor="end" fontSize="14" fill="var(--ink)" className="num">
+                {z}
+              </text>
+            )}
+          </g>
+        ))}
+        <g transform={`translate(${x0},0)`}>
+          <ColumnDrawing
+            width={cw}
+            height={h}
+            max={max}
+            bottom={maxDepth}
+            hardness={0.3}
+            thermocline={thermocline}
+            oxygenTo={holds}
+            large
+          />
+          {Array.from({ length: 12 }, (_, k) => (
+            <rect
+              key={k}
+              x={cw - 9}
+              y={y((maxDepth * k) / 12)}
+              width="9"
+              height={y(maxDepth / 12)}
+              fill="#fff2b0"
+              opacity={sunHeight > 0 ? 0.85 * lightAt((maxDepth * (k + 0.5)) / 12, secchi) : 0}
+            />
+          ))}
+          <path d={line((s) => s.temperature / warmest)} fill="none" stroke="var(--ground)" strokeWidth="6" opacity=".6" />
+          <path d={line((s) => s.temperature / warmest)} fill="none" stroke="var(--fish)" strokeWidth="3" />
+          <path
+            d={line((s) => (s.oxygen == null ? null : s.oxygen / 14))}
+            fill="none"
+            stroke="var(--surface)"
+            strokeWidth="3"
+            strokeDasharray="7 5"
+          />
+          <text x="6" y="17" fontSize="14" fontWeight="700" fill="var(--ink)" className="num">
+            {samples[0].temperature.toFixed(1)} °C
+          </text>
+          <text x="44" y={y(maxDepth) - 8} fontSize="14" fontWeight="700" fill="#fff" className="num">
+            {one.temperature.toFixed(1)} °C
+          </text>
+        </g>
+        {species.map((s, i) => {
+          const w = depthWindow(s, { column, secchi, maxDepth, sunHeight });
+          const x = x0 + cw + 26 + i * 56;
+          const on = s.name === chosen;
+          return (
+            <g key={s.name} className="num">
+              {w.empty ? (
+                <text x={x + 15} y={y(1)} textAnchor="middle" fontSize="13" fill="var(--warn)">
+                  none
+                </text>
+              ) : (
+                <>
+                  <rect
+                    x={x}
+                    y={y(w.top)}
+                    width="30"
+                    height={Math.max(3, y(w.bottom - w.top))}
+                    rx="7"
+                    fill={s.isForage ? 'var(--bait)' : 'var(--fish)'}
+                    opacity={on ? 1 : 0.45}
+                  />
+                  <text x={x + 15} y={w.top < 0.6 ? -3 : y(w.top) - 5} textAnchor="middle" fontSize="12" fill="var(--mute)">
+                    {w.top.toFixed(1)}
+                  </text>
+                </>
+              )}
+              <text
+                x={x + 15}
+                y={y(w.empty ? 2 : w.bottom) + 18}
+                textAnchor="middle"
+                fontSize="13"
+                fontWeight={on ? 700 : 400}
+                fill="var(--ink)"
+              >
+                {s.name}
+              </text>
+              {!w.empty && (
+                <text x={x + 15} y={y(w.bottom) + 34} textAnchor="middle" fontSize="12" fill="var(--mute)">
+                  to {w.bottom.toFixed(1)}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        {thermocline && (
+          <g fontSize="13" fill="var(--therm)">
+            {[thermocline.top, thermocline.bottom].map((z) => (
+              <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
+            ))}
+            <text x={x0 + cw + 20} y={y(max) - 62}>
+              thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m{column.modelled ? ', modelled' : ', measured'}
+            </text>
+            {tilt > 0.15 && (
+              <text x={x0 + cw + 20} y={y(max) - 44}>
+                {tilt.toFixed(1)} m deeper on the wind-blown side
+              </text>
+            )}
+          </g>
+        )}
+        {holds !== null && (
+          <text x={x0 + cw + 20} y={y(max) - 22} fontSize="13" fill="var(--mute)">
+            below {holds.toFixed(1)} m under {chosenSpecies.leastOxygen} mg/l oxygen
+          </text>
+        )}
+      </g>
+    </svg>
+  );
+}

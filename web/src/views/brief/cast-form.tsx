@@ -1,0 +1,121 @@
+import { useMemo, useState } from 'react';
+import { findThermocline, ProfileError, tidyProfile, type ProfileSample } from '@restless-shoal/core/lake';
+import { Dialog } from '../../parts/dialog';
+
+export interface TypedCast {
+  samples: ProfileSample[];
+  /** Lines that are no reading. */
+  wrong: string[];
+  /** Slips that are pointed out, not refused. */
+  slips: string[];
+}
+
+/** Reads a typed or pasted cast: a line a reading, depth, temperature and perhaps oxygen. */
+export function readCast(text: string): TypedCast {
+  const samples: ProfileSample[] = [];
+  const wrong: string[] = [];
+  const slips: string[] = [];
+  text.split('\n').forEach((line, i) => {
+    if (!line.trim()) return;
+    const numbers = line
+      .trim()
+      .split(/[\s;]+|,\s+/)
+      .map((v) => Number(v.replace(',', '.').replace(/(m|°c|c|mg\/l)$/i, '')));
+    if (numbers.length < 2 || numbers.length > 3 || numbers.some(Number.isNaN))
+      wrong.push(`line ${i + 1}: "${line.trim()}" is no depth and temperature`);
+    else if (numbers[0] < 0 || numbers[1] < -2 || numbers[1] > 45 || (numbers[2] ?? 0) < 0)
+      wrong.push(`line ${i + 1}: "${line.trim()}" is impossible`);
+    else {
+      const before = samples[samples.length - 1];
+      if (before && numbers[0] < before.depth) slips.push(`line ${i + 1}: the depth goes up, from ${before.depth} to ${numbers[0]} m`);
+      if (before && Math.abs(numbers[1] - before.temperature) >= 12)
+        slips.push(`line ${i + 1}: a jump of ${Math.abs(numbers[1] - before.temperature).toFixed(0)} °C`);
+      samples.push({ depth: numbers[0], temperature: numbers[1], oxygen: numbers[2] ?? null });
+    }
+  });
+  return { samples, wrong, slips };
+}
+
+function Curve({ samples }: { samples: ProfileSample[] }) {
+  const tidy = useMemo(() => {
+    try {
+      return tidyProfile(samples);
+    } catch (error) {
+      if (error instanceof ProfileError) return null;
+      throw error;
+    }
+  }, [samples]);
+  if (!tidy || tidy.length < 2) return <p className="p-4 text-sm text-mute">The curve draws as you type.</p>;
+  const line = findThermocline(tidy);
+  const deepest = tidy[tidy.length - 1].depth;
+  const warmest = Math.max(...tidy.map((s) => s.temperature)) + 1;
+  const coldest = Math.min(...tidy.map((s) => s.temperature)) - 1;
+  const x = (t: number): number => 10 + ((t - coldest) / (warmest - coldest)) * 170;
+  const y = (z: number): number => 10 + (z / deepest) * 220;
+  return (
+    <svg
+      viewBox="0 0 200 260"
+      className="w-full"
+      role="img"
+      aria-label={line ? `thermocline at ${line.depth.toFixed(1)} m` : 'no thermocline'}
+    >
+      {line && (
+        <rect x="0" width="200" y={y(line.top)} height={Math.max(2, y(line.bottom) - y(line.top))} fill="var(--therm)" opacity=".25" />
+      )}
+      <path
+        d={tidy.map((s, i) => `${i ? 'L' : 'M'}${x(s.temperature)} ${y(s.depth)}`).join('')}
+        fill="none"
+        stroke="var(--fish)"
+        strokeWidth="3"
+      />
+      {tidy.map((s) => (
+        <circle key={s.depth} cx={x(s.temperature)} cy={y(s.depth)} r="3.5" fill="var(--fish)" />
+      ))}
+      <text x="4" y="254" fontSize="13" fill="var(--ink)" data-testid="cast-line">
+        {line ? `thermocline ${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'no thermocline'}
+      </text>
+    </svg>
+  );
+}
+
+/** A probe cast, typed or pasted as a column. */
+export function CastForm({ onSave, onClose }: { onSave: (samples: ProfileSample[]) => Promise<void>; onClose: () => void }) {
+  const [text, setText] = useState('');
+  const [failed, setFailed] = useState<string | null>(null);
+  const cast = useMemo(() => readCast(text), [text]);
+  return (
+    <Dialog title="A cast of the water" onClose={onClose}>
+      <div className="grid grid-cols-2 gap-4">
+        <label>
+          <span className="text-sm text-mute">A line a reading: depth m, temperature °C, oxygen mg/l if measured</span>
+          <textarea
+            aria-label="Readings"
+            className="textarea num mt-1 h-56 w-full"
+            placeholder={'0 19.4 9.1\n1 19.3 9.0\n2 19.1 8.9'}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+        <Curve samples={cast.samples} />
+      </div>
+      {[...cast.wrong, ...cast.slips].slice(0, 4).map((s) => (
+        <p key={s} role="alert" className={`text-sm ${cast.wrong.includes(s) ? 'text-warn' : 'text-bait'}`}>
+          {s}
+        </p>
+      ))}
+      {failed && (
+        <p role="alert" className="text-sm text-warn">
+          {failed}
+        </p>
+      )}
+      <button
+        type="button"
+        disabled={!cast.samples.length || cast.wrong.length > 0}
+        className="btn btn-primary mt-3 h-12 w-full text-lg"
+        onClick={() => void onSave(cast.samples).then(onClose, (error: Error) => setFailed(error.message))}
+      >
+        Log this cast, {cast.samples.length} {cast.samples.length === 1 ? 'reading' : 'readings'}
+      </button>
+    </Dialog>
+  );
+}

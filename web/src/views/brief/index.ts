@@ -1,0 +1,1 @@
+export { Brief } from './brief';

@@ -1,0 +1,20 @@
+import { useEffect, useState } from 'react';
+import type { ContourLine } from '@restless-shoal/core/chart';
+import type { useForecastWorker } from './use-forecast-worker';
+
+const NO_LINES: ContourLine[] = [];
+
+/** Contour lines of the chart in use, drawn in the worker. */
+export function useContours(worker: ReturnType<typeof useForecastWorker>): ContourLine[] {
+  const [lines, setLines] = useState<ContourLine[]>(NO_LINES);
+  useEffect(() => {
+    let gone = false;
+    void worker?.contours().then((l) => {
+      if (!gone) setLines(l);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [worker]);
+  return lines;
+}
