@@ -174,6 +174,40 @@ describe('the Brief', () => {
     expect(errors).to.deep.equal([]);
     await context.close();
   });
+  it('takes a thermocline dragged on the Column, and goes back to the log', async () => {
+    const { page, context } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    const hand = page.getByRole('button', { name: 'A thermocline on the sounder' });
+    if (await hand.isVisible()) await hand.click();
+    const top = page.getByRole('slider', { name: 'Top of the thermocline' });
+    const at = Number(await top.getAttribute('aria-valuenow'));
+    const box = (await top.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 12, { steps: 4 });
+    await page.mouse.up();
+    await until(async () => Number(await top.getAttribute('aria-valuenow')) < at - 0.2, 'the top followed the drag');
+    expect(await page.getByRole('banner').textContent()).to.include('what if');
+    await page.getByRole('button', { name: /Back to the log/ }).click();
+    await page.getByRole('radio', { name: 'Waves' }).click();
+    expect(await page.getByRole('radio', { name: 'Waves' }).getAttribute('aria-checked')).to.equal('true');
+    await context.close();
+  });
+  it('lets the needs of a species and the depth rule be edited, and refuses limits out of order', async () => {
+    const { page, context } = await openPage(`${server.url}/brief`);
+    await settle(page, 'brief');
+    await page.getByRole('button', { name: 'What zander need' }).click();
+    await page.getByLabel('Leaves water warmer than').fill('10');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByText('upperAvoidance must not lie below').waitFor();
+    await page.getByLabel('Leaves water warmer than').fill('28');
+    await page.getByLabel('Light limit: this').fill('0.5');
+    await page.getByLabel('and so many times the clarity').fill('1');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.getByText('(0.5 m + 1 × clarity)').waitFor();
+    await context.close();
+  });
   it('opens the Chart shaded the same way', async () => {
     const { page, context } = await openPage(`${server.url}/brief`);
     await settle(page, 'brief');

@@ -8,7 +8,8 @@ const made = makeLogbook({ seed: 4, trips: 10 });
 async function rows(record: RecordName): Promise<{ rows: Row[]; report: FileReport }> {
   const report = emptyReport(`${record}.csv`, record);
   const out: Row[] = [];
-  for await (const batch of readRecord(record, [new TextEncoder().encode(made.folder.get(`${record}.csv`)!)], report)) out.push(...batch.map((r) => r.row));
+  for await (const batch of readRecord(record, [new TextEncoder().encode(made.folder.get(`${record}.csv`)!)], report))
+    out.push(...batch.map((r) => r.row));
   return { rows: out, report };
 }
 

@@ -131,6 +131,32 @@ describe('the local server', () => {
     expect(targets).to.equal(3);
   });
 
+  it('keeps an edited species profile and depth rule, and refuses impossible ones by field', async () => {
+    const profile = ((await send('GET', `/waters/${water}`)).body.species as { name: string; leastOxygen: number }[]).find(
+      (s) => s.name === 'pike',
+    )!;
+    const put = (change: object) => send('PUT', `/waters/${water}/species/pike`, { ...profile, ...change });
+    expect((await put({ leastOxygen: 5.5 })).status).to.equal(200);
+    for (const [change, field] of [
+      [{ leastOxygen: -1 }, 'leastOxygen'],
+      [{ preferred: [20, 10] }, 'preferred'],
+      [{ upperAvoidance: 3 }, 'upperAvoidance'],
+      [{ light: 'loud' }, 'light'],
+      [{ name: 'perch' }, 'name'],
+    ] as const) {
+      const answer = await put(change);
+      expect([answer.status, answer.body.field]).to.deep.equal([400, field]);
+    }
+    expect((await send('PUT', `/waters/${water}/rules`, { lightBase: 1, lightFactor: 3, clearFrom: 4 })).status).to.equal(200);
+    expect((await send('PUT', `/waters/${water}/rules`, { lightBase: -1, lightFactor: 3, clearFrom: 4 })).body.field).to.equal('lightBase');
+    const after = (await send('GET', `/waters/${water}`)).body as unknown as {
+      rules: object;
+      species: { name: string; leastOxygen: number }[];
+    };
+    expect(after.rules).to.deep.equal({ lightBase: 1, lightFactor: 3, clearFrom: 4 });
+    expect(after.species.find((s) => s.name === 'pike')!.leastOxygen).to.equal(5.5);
+  });
+
   describe('refuses bad input, names the field and stores nothing', () => {
     const stop = { stop: 's', start: '2026-06-14T08:00:00Z', end: '2026-06-14T08:10:00Z', latitude: 48.003, longitude: -33.995 };
     const response = { time: '2026-06-14T08:00:00Z', response: 'struck' };

@@ -74,10 +74,23 @@ export function conditionsFromLog(readings: TimedReading[], at: Date, frame: Wat
       secchi: secchi?.value ?? 2,
       windFrom: windFresh?.from ?? 0,
       windSpeed: windFresh?.speed ?? 0,
+      ...levelOf(readings, until),
       thermoclineSet: null,
     },
     readAt: surfaceRead ? new Date(surfaceRead.at) : null,
     said,
+  };
+}
+
+/** The latest level within three weeks and its change over the readings before, m a week. */
+function levelOf(readings: TimedReading[], until: number): Pick<Conditions, 'level' | 'levelTrend'> {
+  const read = readings.filter((r) => r.row.water_level_m != null && r.at <= until && r.at > until - STALE_DAYS * DAY);
+  if (!read.length) return { level: null, levelTrend: null };
+  const [first, last] = [read[0], read[read.length - 1]];
+  const weeks = (last.at - first.at) / (7 * DAY);
+  return {
+    level: last.row.water_level_m as number,
+    levelTrend: weeks < 0.4 ? null : ((last.row.water_level_m as number) - (first.row.water_level_m as number)) / weeks,
   };
 }
 

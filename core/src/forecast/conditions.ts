@@ -1,4 +1,5 @@
 import { columnFor, sunHeight, type WaterColumn } from '../lake';
+import type { DepthRule } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
 export interface Conditions {
@@ -10,6 +11,9 @@ export interface Conditions {
   secchi: number;
   windFrom: number;
   windSpeed: number;
+  /** Water level, m above datum, and how fast it changes, m a week; null where nobody read it. */
+  level: number | null;
+  levelTrend: number | null;
   /** A thermocline set by hand, m; null = from the last cast or modelled. */
   thermoclineSet: { top: number; bottom: number } | null;
 }
@@ -21,6 +25,8 @@ export interface WaterFrame {
   altitude: number;
   deepest: number;
   lengthKm: number;
+  /** The water's depth rule; the default one where it has none. */
+  rule?: DepthRule;
 }
 
 /** Conditions with the water column that follows from them. */
@@ -29,6 +35,7 @@ export interface Day {
   column: WaterColumn;
   sunHeight: number;
   maxDepth: number;
+  rule?: DepthRule;
 }
 
 /** The day's water column and sun for given conditions. @param cast latest cast before `at`, if any */
@@ -48,6 +55,7 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, cast: { sample
     }),
     sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
     maxDepth: frame.deepest,
+    rule: frame.rule,
   };
 }
 

@@ -44,6 +44,7 @@ export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
     secchi: day.conditions.secchi,
     maxDepth: day.maxDepth,
     sunHeight: day.sunHeight,
+    rule: day.rule,
   });
   return {
     species,

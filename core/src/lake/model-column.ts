@@ -47,7 +47,7 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
   const ageDays = cast ? Math.abs(at.getTime() - cast.at.getTime()) / 86400000 : Infinity;
   const tidy = cast ? tidyProfile(cast.samples) : null;
   if (tidy && ageDays < 0.75 && Math.abs(tidy[0].temperature - surface) < 1 && !inputs.thermoclineSet)
-    return { samples: tidy, modelled: false, castAt: cast!.at, thermocline: findThermocline(tidy) };
+    return { samples: tidy, modelled: false, castAt: cast!.at, thermocline: findThermocline(tidy), spread: stepOf(tidy) / 2 };
 
   const day = seasonDay(at, inputs.latitude);
   const castLine = tidy && ageDays < 60 ? findThermocline(tidy) : null;
@@ -101,8 +101,20 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
       s.oxygen = Math.max(0, trust * value + (1 - trust) * (s.oxygen ?? 0));
     }
   }
-  return { samples, modelled: true, castAt: cast?.at ?? null, thermocline: line };
+  const spread = inputs.thermoclineSet
+    ? 0.3
+    : castLine
+      ? stepOf(tidy!) / 2 + 0.04 * ageDays + 0.15 * Math.max(0, mixedTo - castLine.depth)
+      : UNMEASURED_SPREAD;
+  return { samples, modelled: true, castAt: cast?.at ?? null, thermocline: line, spread: Math.min(UNMEASURED_SPREAD, spread) };
 }
+
+/** How far off the model of a water nobody has measured may be, m: half the spread that lakes of one length show. */
+const UNMEASURED_SPREAD = 2;
+
+/** Mean distance between the readings of a cast, m. */
+const stepOf = (samples: ProfileSample[]): number =>
+  samples.length > 1 ? (samples[samples.length - 1].depth - samples[0].depth) / (samples.length - 1) : 4;
 
 /** Depth at which a cast has cooled to a temperature, m; 0 when its surface was no warmer. */
 function depthOfTemperature(samples: ProfileSample[], temperature: number): number {

@@ -14,6 +14,8 @@ export interface WaterColumn {
   /** When the cast that it rests on was made; null when it rests on none. */
   castAt: Date | null;
   thermocline: Thermocline | null;
+  /** How far the thermocline may lie from where it is put, m: half a step of a cast of the day, more for an older one, most for none. */
+  spread: number;
 }
 
 /** Depths in metres: of the steepest density gradient, and of the top and bottom of the metalimnion. */

@@ -1,7 +1,16 @@
 /** Species profiles: shipped ones, neutral ones, and how a name in a log finds its profile. */
 export { neutralProfile, findSpecies, type SpeciesProfile } from './profile';
 export { defaultSpecies } from './defaults';
-export { depthWindow, firstGuessDepth, lightLimit, type DepthWindow, type WindowInputs } from './window';
+export {
+  depthWindow,
+  DEFAULT_RULE,
+  firstGuessDepth,
+  lightLimit,
+  readDepthRule,
+  type DepthRule,
+  type DepthWindow,
+  type WindowInputs,
+} from './window';
 export {
   seasonOf,
   usualCourse,
@@ -9,8 +18,10 @@ export {
   courseOfLatitude,
   HOLD_DAYS,
   type Season,
+  type SeasonInputs,
   type StageName,
   type StageSpan,
   type SurfaceReading,
   type UsualCourse,
 } from './season';
+export { depthRuleSchema, speciesSchema } from './schema';

@@ -89,6 +89,8 @@ export interface SeasonInputs {
   readings: SurfaceReading[];
   latitude: number;
   course: UsualCourse;
+  /** Change of the water level, m a week, where it was read. */
+  levelTrend?: number | null;
 }
 
 export interface Season {
@@ -105,6 +107,8 @@ export interface Season {
   usual: Float32Array;
   /** The next stage and when it begins if this year goes on as usual: with the water 1.5 °C warmer or colder than expected. */
   next: { stage: StageName; earliest: Date; latest: Date } | null;
+  /** What may put it off, in words; null when nothing does. */
+  putOff: string | null;
 }
 
 /** A threshold counts once the smoothed temperature has held it for so many days. */
@@ -197,6 +201,14 @@ function spans(list: StageName[]): StageSpan[] {
   return out;
 }
 
+/** A level that moves this fast about spawning time may put it off, m a week. */
+const LEVEL_MATTERS = 0.3;
+
+function putOffBy(stage: StageName, next: StageName | null, levelTrend: number | null): string | null {
+  if (levelTrend === null || Math.abs(levelTrend) < LEVEL_MATTERS || (stage !== 'spawning' && next !== 'spawning')) return null;
+  return `the level ${levelTrend > 0 ? 'rises' : 'falls'} ${Math.abs(levelTrend).toFixed(1)} m a week: spawning may be put off`;
+}
+
 /**
  * The season of a species on a water: its stage now, the whole year, what comes next and when. The stage shown in
  * the Strip and the ribbon of the year come from this one function and so cannot contradict each other.
@@ -224,6 +236,7 @@ export function seasonOf(s: SpeciesProfile, inputs: SeasonInputs): Season {
     year: spans(list),
     surface,
     usual: Float32Array.from({ length: 365 }, (_, d) => usualAt(inputs.course, start + (d + 0.5) * DAY, inputs.latitude)),
+    putOff: putOffBy(stage, expected?.stage ?? null, inputs.levelTrend ?? null),
     next: expected && {
       stage: expected.stage,
       earliest: new Date(start + Math.min(...days) * DAY),

@@ -7,6 +7,7 @@ export interface WindowInputs {
   maxDepth: number;
   /** Sun height, degrees; light-shy fish come up when it is low. */
   sunHeight: number;
+  rule?: DepthRule;
 }
 
 /** Depths, m, that can hold a species, with the reason of each edge. `empty` when nothing is left. */
@@ -18,13 +19,34 @@ export interface DepthWindow {
   empty: boolean;
 }
 
+/** The depth rule of a water; its numbers can be edited. */
+export interface DepthRule {
+  /** The light limit is `lightBase` + `lightFactor` × Secchi, m. */
+  lightBase: number;
+  lightFactor: number;
+  /** Mixed water clearer than this has no limit, m. */
+  clearFrom: number;
+}
+
+export const DEFAULT_RULE: DepthRule = { lightBase: 2, lightFactor: 4, clearFrom: 3 };
+
+/** Reads a water's rules as stored; what is missing or no sensible number is the default. */
+export function readDepthRule(rules: unknown): DepthRule {
+  const given = (rules ?? {}) as Partial<Record<keyof DepthRule, unknown>>;
+  const number = (key: keyof DepthRule): number => {
+    const v = given[key];
+    return typeof v === 'number' && v >= 0 && v <= 100 ? v : DEFAULT_RULE[key];
+  };
+  return { lightBase: number('lightBase'), lightFactor: number('lightFactor'), clearFrom: number('clearFrom') };
+}
+
 /** Depth of the light limit for sight-feeding warm- and cool-water fish, m. */
-export const lightLimit = (secchi: number): number => 2 + 4 * secchi;
+export const lightLimit = (secchi: number, rule: DepthRule = DEFAULT_RULE): number => rule.lightBase + rule.lightFactor * secchi;
 
 const isCold = (s: SpeciesProfile): boolean => s.guild === 'cold';
 
 /** The depths that light, temperature, oxygen and the depth rule leave to a species. */
-export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHeight }: WindowInputs): DepthWindow {
+export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHeight, rule = DEFAULT_RULE }: WindowInputs): DepthWindow {
   let [top, topReason] = [0, 'nothing keeps it down'];
   if (s.light === 'shy' && sunHeight > 6) {
     // About a fifth of the surface light under a clear sky, less under a low sun.
@@ -47,9 +69,12 @@ export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHe
     if (layer.bottom < maxDepth - 0.06)
       limits.push([layer.bottom, `below ${layer.bottom.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);
   } else {
-    const mixedAndClear = !column.thermocline && secchi > 3;
+    const mixedAndClear = !column.thermocline && secchi > rule.clearFrom;
     if (s.place !== 'bottom' && !mixedAndClear)
-      limits.push([lightLimit(secchi), `light for sight-feeding ends at ${lightLimit(secchi).toFixed(1)} m (2 m + 4 × clarity)`]);
+      limits.push([
+        lightLimit(secchi, rule),
+        `light for sight-feeding ends at ${lightLimit(secchi, rule).toFixed(1)} m (${rule.lightBase} m + ${rule.lightFactor} × clarity)`,
+      ]);
     const poorBelow = column.thermocline && oxygenHoldsTo(column.samples, s.leastOxygen) != null;
     if (column.thermocline && poorBelow)
       limits.push([

@@ -56,6 +56,8 @@ const conditions = (more: Partial<Conditions> = {}): Conditions => ({
   secchi: 1.6,
   windFrom: 270,
   windSpeed: 4,
+  level: null,
+  levelTrend: null,
   thermoclineSet: null,
   ...more,
 });

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { seeded } from '../../src/patterns';
 import {
   attenuation,
   columnFor,
@@ -68,6 +69,29 @@ describe('the thermocline of a cast (Read et al. 2011)', () => {
         expect(findThermocline(twoLayers(line, step, 0.5))!.depth).to.be.closeTo(line, step / 2 + 0.1);
       }),
     ));
+  it('is found within half a step with a noise of 0.2 °C', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 4, max: 12, noNaN: true }), fc.integer({ min: 1, max: 1e6 }), (line, seed) => {
+        const random = seeded(seed);
+        const noisy = twoLayers(line, 1, 0.5).map((s) => ({
+          ...s,
+          temperature: s.temperature + 0.2 * (random() + random() + random() + random() - 2) * Math.sqrt(3),
+        }));
+        expect(findThermocline(noisy)!.depth).to.be.closeTo(line, 0.6);
+      }),
+    ));
+  it('is found within half a step with five points only', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 13, noNaN: true }), (line) => {
+        expect(findThermocline(twoLayers(line, 4, 0.5).slice(0, 5))!.depth).to.be.closeTo(line, 2.1);
+      }),
+    ));
+  it('has a clear answer for one reading and for an inversion, and a clear error for none', () => {
+    expect(findThermocline(tidyProfile([{ depth: 0, temperature: 18 }]))).to.equal(null);
+    const inverted = [18, 18, 19, 18.5, 9, 8, 8].map((temperature, depth) => ({ depth, temperature }));
+    expect(findThermocline(inverted)!.depth).to.be.closeTo(3.5, 0.5);
+    expect(() => tidyProfile([])).to.throw('the cast has no reading');
+  });
   it('is not found in a mixed column, nor under ice', () => {
     expect(findThermocline([0, 2, 4, 6].map((depth) => ({ depth, temperature: 9.5 })))).to.equal(null);
     expect(findThermocline([0, 2, 4, 6].map((depth) => ({ depth, temperature: 1 + depth / 2 })))).to.equal(null);

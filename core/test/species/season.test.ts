@@ -43,6 +43,12 @@ describe('the season of a species', () => {
     const warm = [1, 5, 9, 12, 14].map((d) => reading(d, 11.5));
     expect(seasonOf(named('zander'), inputs('2026-04-15T12:00:00Z', 11.5, { readings: warm })).stage).to.equal('spawning');
   });
+  it('says that a level which moves fast may put spawning off, and only then', () => {
+    const spring = (levelTrend: number) => seasonOf(named('zander'), inputs('2026-05-10T12:00:00Z', 12.5, { levelTrend })).putOff;
+    expect(spring(-0.5)).to.equal('the level falls 0.5 m a week: spawning may be put off');
+    expect(spring(0.1)).to.equal(null);
+    expect(seasonOf(named('zander'), inputs('2026-08-10T12:00:00Z', 20, { levelTrend: -0.5 })).putOff).to.equal(null);
+  });
   it('the ribbon of the year has no gap and never contradicts the stage of the day, on four waters, any day', () => {
     for (const latitude of [60, 48, 35, -40])
       for (const name of ['zander', 'largemouth bass', 'arctic char', 'pike'])
@@ -107,6 +113,16 @@ describe('the depth window, on four waters through a year', () => {
     const char = depthWindow(named('arctic char'), { column: clear, secchi: 8, maxDepth: 60, sunHeight: 50 });
     expect(char.empty).to.equal(false);
     expect(char.bottom).to.be.above(clear.thermocline!.bottom);
+  });
+  it('at ice-out the water is mixed, nothing is sealed off, and spring spawners are before spawning', () => {
+    const at = new Date('2026-04-02T12:00:00Z');
+    const column = columnFor({ surface: 5, at, latitude: 58, maxDepth: 15, secchi: 2.5, altitude: 100, lengthKm: 2 });
+    expect(column.thermocline).to.equal(null);
+    expect(column.samples.every((s) => s.oxygen! > 8)).to.equal(true);
+    const readings = [24, 27, 30].map((day) => ({ at: Date.UTC(2026, 2, day), surface: 4.8 }));
+    const season = seasonOf(named('pike'), { at, surface: 5, readings, latitude: 58, course: courseOfLatitude(58) });
+    expect(['early spring', 'before spawning']).to.include(season.stage);
+    expect(season.next!.stage).to.be.oneOf(['before spawning', 'spawning']);
   });
   it('turnover takes the limit away where the water is clear', () => {
     const at = new Date('2026-11-05T12:00:00Z');

@@ -140,3 +140,9 @@ export async function loggedSpecies(db: Queryable, water: string, known: Species
   );
   return [...new Set(rows.flatMap((r) => findSpecies(r.species, known)?.name ?? []))];
 }
+
+/** Changes a water's own copy of a profile. @returns false when the water has no such species */
+export async function editSpecies(db: Queryable, water: string, profile: SpeciesProfile): Promise<boolean> {
+  const result = await db.query('UPDATE species SET profile = $3 WHERE water_id = $1 AND name = $2', [water, profile.name, profile]);
+  return (result.rowCount ?? 0) > 0;
+}

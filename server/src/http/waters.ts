@@ -2,6 +2,7 @@ import { Router } from 'express';
 import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
 import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
+import { depthRuleSchema, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart } from '../db/charts';
 import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
@@ -9,6 +10,7 @@ import {
   coverOf,
   createWater,
   describeWater,
+  editSpecies,
   listWaters,
   loggedSpecies,
   setOutline,
@@ -71,6 +73,19 @@ export function waterRoutes(pool: Pool): Router {
     const water = await waterOf(pool, request);
     const species = await speciesOf(pool, water.id);
     response.json({ ...water, cover: await coverOf(pool, water.id), species, logged: await loggedSpecies(pool, water.id, species) });
+  });
+  router.put('/waters/:water/rules', async (request, response) => {
+    const water = await waterOf(pool, request);
+    await describeWater(pool, water.id, { rules: await depthRuleSchema.validate(request.body) });
+    response.json({ done: 'changed' });
+  });
+  router.put('/waters/:water/species/:name', async (request, response) => {
+    const water = await waterOf(pool, request);
+    const name = String(request.params.name);
+    const profile = (await speciesSchema.validate(request.body)) as SpeciesProfile;
+    if (profile.name !== name) throw new RequestError(400, 'name must be the one of the address: the log knows the species by it', 'name');
+    if (!(await editSpecies(pool, water.id, profile))) throw notFound('species');
+    response.json({ done: 'changed' });
   });
   router.get('/waters/:water/chart', async (request, response) => {
     const water = await waterOf(pool, request);

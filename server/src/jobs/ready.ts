@@ -3,7 +3,7 @@ import { proposeOutline, unpackChart, type Chart } from '@restless-shoal/core/ch
 import { frameLength, unpackModel, type Model, type WaterFrame } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import type { Look } from '@restless-shoal/core/logbook';
-import { findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
+import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, soundingColumns, storeChart, type ChartRow } from '../db/charts';
 import { contactsOf, profilesOfWater, readingsOfWater, responsesOf, stopsOf, trackOf, tripsOf, type TripRow } from '../db/log';
 import type { Pool } from '../db/pool';
@@ -28,6 +28,7 @@ export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
     altitude: water.altitude_m ?? 0,
     deepest: Math.max(1, chart.deepest),
     lengthKm: frameLength(chart.cells.column, chart.cells.row),
+    rule: readDepthRule(water.rules),
   };
 }
 
@@ -149,10 +150,10 @@ export interface FitResult {
 }
 
 /** What a fit rests on, as a digest: the same digest needs no new fit. */
-function inputsOf(species: SpeciesProfile, chart: ChartRow, trips: TripRow[], until: Date | null): string {
+function inputsOf(water: WaterRow, species: SpeciesProfile, chart: ChartRow, trips: TripRow[], until: Date | null): string {
   const stamps = trips.map((t) => [t.id, t.changed_at]);
   return createHash('sha256')
-    .update(JSON.stringify([METHOD, species, chart.id, stamps, until && trips.length === 0 ? 'none' : '']))
+    .update(JSON.stringify([METHOD, species, water.rules, chart.id, stamps, until && trips.length === 0 ? 'none' : '']))
     .digest('hex');
 }
 
@@ -177,7 +178,7 @@ export async function latestFit(
     body: row.body,
     fittedAt: row.fitted_at,
     stats: row.stats,
-    stale: row.inputs !== inputsOf(species, chart, await tripsOf(pool, water.id), null),
+    stale: row.inputs !== inputsOf(water, species, chart, await tripsOf(pool, water.id), null),
   };
 }
 
@@ -193,7 +194,7 @@ export async function freshFit(
   const chart = await latestChart(pool, water.id);
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = trainedBy(await tripsOf(pool, water.id), until);
-  const inputs = inputsOf(species, chart, trips, until);
+  const inputs = inputsOf(water, species, chart, trips, until);
   const found = await pool.query<{ body: Buffer; fitted_at: string }>(
     'SELECT body, fitted_at FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3',
     [water.id, species.name, inputs],

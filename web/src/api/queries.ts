@@ -25,6 +25,7 @@ export interface Water extends WaterSummary {
   /** Names of the species that the log holds, most seen first. */
   logged: string[];
   forage: string[] | null;
+  rules: unknown;
 }
 
 export interface TripRow {

@@ -110,6 +110,16 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
+      <Slider label="Level" unit="m" min={-20} max={20} step={0.1} value={conditions.level ?? 0} onChange={(level) => set({ level })} />
+      <Slider
+        label="Level changes"
+        unit="m a week"
+        min={-2}
+        max={2}
+        step={0.1}
+        value={conditions.levelTrend ?? 0}
+        onChange={(levelTrend) => set({ levelTrend })}
+      />
       <fieldset className="mt-2 border-t border-line pt-2">
         <label className="flex items-center gap-3 py-1.5">
           <input

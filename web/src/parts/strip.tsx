@@ -126,6 +126,24 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
         <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
           {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed))}`}
         </Item>
+        {conditions.level !== null && (
+          <Item
+            label="level"
+            changed={whatIf.level !== undefined || whatIf.levelTrend !== undefined}
+            onPress={show}
+            note={
+              conditions.levelTrend === null || Math.abs(conditions.levelTrend) < 0.05
+                ? 'steady'
+                : conditions.levelTrend > 0
+                  ? 'rising'
+                  : 'falling'
+            }
+            className="max-2xl:hidden"
+          >
+            {conditions.level > 0 ? '+' : conditions.level < 0 ? '−' : ''}
+            {Math.abs(conditions.level).toFixed(1)} m
+          </Item>
+        )}
         <Item label="sun" onPress={show} className="max-2xl:hidden">
           {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
         </Item>

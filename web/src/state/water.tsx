@@ -12,7 +12,7 @@ import {
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
-import { seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
+import { readDepthRule, seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
 import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
 
 /** What somebody set by hand in the Strip; what is left out comes from the log. */
@@ -22,6 +22,8 @@ export interface WhatIf {
   secchi?: number;
   windFrom?: number;
   windSpeed?: number;
+  level?: number;
+  levelTrend?: number;
   thermoclineSet?: { top: number; bottom: number };
 }
 
@@ -75,6 +77,7 @@ function frameOf(water: Water, chart: Chart | null): WaterFrame {
     altitude: water.altitude_m ?? 0,
     deepest: Math.max(1, chart?.deepest ?? 10),
     lengthKm: chart ? frameLength(chart.cells.column, chart.cells.row) : 1,
+    rule: readDepthRule(water.rules),
   };
 }
 
@@ -123,7 +126,14 @@ export function WaterProvider({
       conditions,
       cast,
       day: dayFor(conditions, frame, cast),
-      season: seasonOf(species, { at, surface: conditions.surface, readings: surfaceReadings, latitude: frame.latitude, course }),
+      season: seasonOf(species, {
+        at,
+        surface: conditions.surface,
+        readings: surfaceReadings,
+        levelTrend: conditions.levelTrend,
+        latitude: frame.latitude,
+        course,
+      }),
       course,
       said: logged.said,
       readAt: logged.readAt,

@@ -4,6 +4,7 @@ import {
   contourLines,
   hypsographOf,
   unpackChart,
+  waveHeights,
   type BandShare,
   type Chart,
   type ContourLine,
@@ -61,6 +62,8 @@ export interface BriefAnswer {
   share: BandShare;
   schools: SchoolPlan[];
   waves: WaveBrief;
+  /** Height of the waves on each cell, m. */
+  waveHeights: Float32Array;
   cautions: Caution[];
   heat: HeatHypothesis[];
   /** The column as a limnologist would describe it. */
@@ -119,7 +122,7 @@ const api = {
     const { species } = request;
     const { samples, thermocline } = day.column;
     const { secchi, windSpeed, trend } = day.conditions;
-    const window = depthWindow(species, { column: day.column, secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight });
+    const window = depthWindow(species, { column: day.column, secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight, rule: day.rule });
     const waves = waveBrief(day, cells);
     const hypsograph = hypsographOf(cells, deepest);
     return {
@@ -127,6 +130,7 @@ const api = {
       share: window.empty ? { bottom: 0, over: 0, out: 1 } : bandShare(cells, window.top, window.bottom),
       schools: schoolPlans(species, day, cells),
       waves,
+      waveHeights: waveHeights(cells, day.conditions.windFrom, windSpeed),
       cautions: cautions(species, day, waves),
       heat: heatHypotheses(species, day, cells),
       water: {

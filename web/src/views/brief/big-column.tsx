@@ -1,5 +1,6 @@
+import { useRef, type PointerEvent } from 'react';
 import { lightAt, oxygenHoldsTo, type WaterColumn } from '@restless-shoal/core/lake';
-import { depthWindow, type SpeciesProfile } from '@restless-shoal/core/species';
+import { depthWindow, type DepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { ColumnDrawing } from '../../parts/column';
 
 interface BigColumnProps {
@@ -10,10 +11,15 @@ interface BigColumnProps {
   species: SpeciesProfile[];
   chosen: string;
   tilt: number;
+  rule?: DepthRule;
+  /** A thermocline dragged to where the sounder shows it. */
+  onThermocline: (line: { top: number; bottom: number }) => void;
 }
 
 /** The water's column today: temperature, oxygen and light down it, the thermocline across it, and what each species can use beside it. */
-export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen, tilt }: BigColumnProps) {
+export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen, tilt, rule, onThermocline }: BigColumnProps) {
+  const svg = useRef<SVGSVGElement>(null);
+  const dragging = useRef<'top' | 'bottom' | null>(null);
   const [width, height] = [430, 400];
   const x0 = 34;
   const cw = 150;
@@ -34,11 +40,26 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
   const ticks = Array.from({ length: Math.floor(maxDepth / 2) + 1 }, (_, i) => i * 2);
   const labelled = maxDepth > 12 ? 4 : 2;
   const one = samples[samples.length - 1];
+  const move = (edge: 'top' | 'bottom', depth: number): void => {
+    if (!thermocline) return;
+    const z = Math.round(Math.min(maxDepth, Math.max(0.3, depth)) * 10) / 10;
+    onThermocline(
+      edge === 'top'
+        ? { top: Math.min(z, thermocline.bottom - 0.2), bottom: thermocline.bottom }
+        : { top: thermocline.top, bottom: Math.max(z, thermocline.top + 0.2) },
+    );
+  };
+  const drag = (event: PointerEvent): void => {
+    if (!dragging.current) return;
+    const box = svg.current!.getBoundingClientRect();
+    move(dragging.current, ((((event.clientY - box.top) * height) / box.height - 14) / h) * max);
+  };
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
       className="h-auto w-full max-w-[460px]"
-      role="img"
+      ref={svg}
+      role="group"
       aria-label={`Column of the deepest water, ${maxDepth.toFixed(1)} m: ${samples[0].temperature.toFixed(1)} °C at the surface, ${one.temperature.toFixed(1)} °C at the bottom`}
     >
       <g transform="translate(0,14)">
@@ -91,7 +112,7 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
           </text>
         </g>
         {species.map((s, i) => {
-          const w = depthWindow(s, { column, secchi, maxDepth, sunHeight });
+          const w = depthWindow(s, { column, secchi, maxDepth, sunHeight, rule });
           const x = x0 + cw + 26 + i * 56;
           const on = s.name === chosen;
           return (
@@ -140,7 +161,8 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
               <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
             ))}
             <text x={x0 + cw + 20} y={y(max) - 62}>
-              thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m{column.modelled ? ', modelled' : ', measured'}
+              thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m
+              {column.modelled ? `, modelled ±${column.spread.toFixed(1)} m` : ', measured'}
             </text>
             {tilt > 0.15 && (
               <text x={x0 + cw + 20} y={y(max) - 44}>
@@ -149,6 +171,37 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
             )}
           </g>
         )}
+        {thermocline &&
+          (['top', 'bottom'] as const).map((edge) => (
+            <g
+              key={edge}
+              role="slider"
+              tabIndex={0}
+              aria-label={`${edge === 'top' ? 'Top' : 'Bottom'} of the thermocline`}
+              aria-orientation="vertical"
+              aria-valuemin={0.3}
+              aria-valuemax={Number(maxDepth.toFixed(1))}
+              aria-valuenow={Number(thermocline[edge].toFixed(1))}
+              aria-valuetext={`${thermocline[edge].toFixed(1)} m`}
+              className="cursor-ns-resize touch-none print:hidden"
+              onPointerDown={(event) => {
+                event.currentTarget.setPointerCapture(event.pointerId);
+                dragging.current = edge;
+              }}
+              onPointerMove={drag}
+              onPointerUp={() => (dragging.current = null)}
+              onPointerCancel={() => (dragging.current = null)}
+              onKeyDown={(event) => {
+                const step = event.key === 'ArrowUp' ? -0.1 : event.key === 'ArrowDown' ? 0.1 : 0;
+                if (!step) return;
+                event.preventDefault();
+                move(edge, thermocline[edge] + step * (event.shiftKey ? 10 : 1));
+              }}
+            >
+              <circle cx={x0 + cw * 0.5} cy={y(thermocline[edge])} r="20" fill="transparent" />
+              <circle cx={x0 + cw * 0.5} cy={y(thermocline[edge])} r="7" fill="var(--surface)" stroke="var(--therm)" strokeWidth="3" />
+            </g>
+          ))}
         {holds !== null && (
           <text x={x0 + cw + 20} y={y(max) - 22} fontSize="13" fill="var(--mute)">
             below {holds.toFixed(1)} m under {chosenSpecies.leastOxygen} mg/l oxygen

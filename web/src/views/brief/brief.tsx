@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Printer, Thermometer } from 'lucide-react';
+import { Printer, SlidersHorizontal, Thermometer } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { newId } from '@restless-shoal/core/logbook';
@@ -14,6 +14,7 @@ import { NoChart } from '../../parts/no-chart';
 import { BigColumn } from './big-column';
 import { CastForm } from './cast-form';
 import { LeftOfWater } from './left-of-water';
+import { ProfileSheet } from './profile-sheet';
 import { Ribbon } from './ribbon';
 
 /** The brief of the day, computed in the worker whenever the conditions change. */
@@ -77,6 +78,8 @@ export function Brief() {
   const answer = useBrief();
   const logCast = useLogCast();
   const [typing, setTyping] = useState(false);
+  const [map, setMap] = useState<'left' | 'waves'>('left');
+  const [editing, setEditing] = useState(false);
   const beside = useMemo(() => {
     const logged = water.logged.flatMap((name) => water.species.find((s) => s.name === name) ?? []);
     const forage = (water.forage ?? []).flatMap((name) => water.species.find((s) => s.name === name) ?? []);
@@ -114,6 +117,8 @@ export function Brief() {
             species={beside}
             chosen={species.name}
             tilt={answer.water.tilt}
+            rule={day.rule}
+            onThermocline={(thermoclineSet) => state.setWhatIf({ thermoclineSet })}
           />
           <p className="num text-sm text-mute">
             <b className="text-ink">{answer.water.state}</b>; mixed down to {answer.water.mixedLayer.toFixed(1)} m; stability{' '}
@@ -122,9 +127,25 @@ export function Brief() {
               `; lake number ${answer.water.lakeNumber.toFixed(1)}${answer.water.lakeNumber < 1 ? ': this wind moves the deep water' : ''}`}
             . Red: temperature; broken line: oxygen; right edge: light.
           </p>
-          <button type="button" className="btn touch-target mt-2 print:hidden" onClick={() => setTyping(true)}>
-            <Thermometer size={18} aria-hidden /> Type in a cast
-          </button>
+          <div className="mt-2 flex flex-wrap gap-2 print:hidden">
+            <button type="button" className="btn touch-target" onClick={() => setTyping(true)}>
+              <Thermometer size={18} aria-hidden /> Type in a cast
+            </button>
+            {!day.column.thermocline && (
+              <button
+                type="button"
+                className="btn touch-target"
+                onClick={() =>
+                  state.setWhatIf({ thermoclineSet: { top: Math.min(5, day.maxDepth * 0.4), bottom: Math.min(7, day.maxDepth * 0.6) } })
+                }
+              >
+                A thermocline on the sounder
+              </button>
+            )}
+            <button type="button" className="btn touch-target" onClick={() => setEditing(true)}>
+              <SlidersHorizontal size={18} aria-hidden /> What {species.name} need
+            </button>
+          </div>
         </section>
         <section className="min-w-0 border-line p-5 xl:border-r" aria-label="Depths">
           <h1 className="text-[22px] font-bold leading-tight" data-testid="headline">
@@ -160,13 +181,27 @@ export function Brief() {
           aria-label="What is left, and cautions"
         >
           <div className="flex items-baseline justify-between text-sm">
-            <b>What is left of the water</b>
+            <span role="radiogroup" aria-label="The small map shows" className="join">
+              {(['left', 'waves'] as const).map((m) => (
+                <button
+                  key={m}
+                  type="button"
+                  role="radio"
+                  aria-checked={map === m}
+                  onClick={() => setMap(m)}
+                  className={`btn join-item touch-target px-3 ${map === m ? 'font-bold' : 'btn-ghost font-normal'}`}
+                >
+                  {m === 'left' ? 'What is left' : 'Waves'}
+                </button>
+              ))}
+            </span>
             <Link to={band} className="touch-target inline-flex items-center text-act underline print:hidden">
               open the Chart
             </Link>
           </div>
           <Link to={band} aria-label="Open the Chart shaded the same way">
             <LeftOfWater
+              waves={map === 'waves' ? answer.waveHeights : null}
               cells={chart.cells}
               window={window}
               label={`${percent(share.bottom)} of the water has its bottom inside the window, ${percent(share.over)} the window over a deeper bottom`}
@@ -211,6 +246,7 @@ export function Brief() {
           </div>
         </div>
       </section>
+      {editing && <ProfileSheet onClose={() => setEditing(false)} />}
       {typing && <CastForm onSave={logCast} onClose={() => setTyping(false)} />}
     </div>
   );

@@ -6,10 +6,13 @@ import { themeColour, useTheme } from '../../state/theme';
 export function LeftOfWater({
   cells,
   window,
+  waves,
   label,
 }: {
   cells: CellTable;
   window: { top: number; bottom: number; empty: boolean };
+  /** Height of the waves on each cell, m, to be shown instead; darker is higher. */
+  waves: Float32Array | null;
   label: string;
 }) {
   const ref = useRef<HTMLCanvasElement>(null);
@@ -28,16 +31,24 @@ export function LeftOfWater({
     const context = canvas.getContext('2d')!;
     const image = context.createImageData(canvas.width, canvas.height);
     const [act, line] = [themeColour('--act'), themeColour('--line')];
+    const ground = themeColour('--ground');
+    const highest = waves
+      ? Math.max(
+          0.05,
+          waves.reduce((a, b) => Math.max(a, b), 0),
+        )
+      : 1;
     const pale = act.map((v, k) => v * 0.4 + line[k] * 0.6);
     for (let i = 0; i < cells.count; i++) {
       const d = cells.depth[i];
       if (Number.isNaN(d)) continue;
-      const c = empty || d < top ? line : d <= bottom ? act : pale;
+      const t = waves ? waves[i] / highest : 0;
+      const c = waves ? ground.map((v, k) => v + (act[k] - v) * (0.15 + 0.85 * t)) : empty || d < top ? line : d <= bottom ? act : pale;
       const o = ((r1 - cells.row[i] + 1) * canvas.width + cells.column[i] - c0 + 1) * 4;
       image.data.set([c[0], c[1], c[2], 255], o);
     }
     context.putImageData(image, 0, 0);
-  }, [cells, top, bottom, empty, theme]);
+  }, [cells, top, bottom, empty, waves, theme]);
   return (
     <canvas
       ref={ref}

@@ -71,7 +71,7 @@ export function Ribbon({ season }: { season: Season }) {
         strokeWidth="4"
         paintOrder="stroke"
       >
-        today: {season.since + 1} {season.since === 0 ? 'day' : 'days'} into {season.label}; {nextWords(season)}
+        today: {season.since + 1} {season.since === 0 ? 'day' : 'days'} into {season.label}; {season.putOff ?? nextWords(season)}
       </text>
       {MONTHS.split('').map((m, i) => (
         <text key={i} x={((i + 0.5) / 12) * WIDTH} y="131" textAnchor="middle" fontSize="12" fill="var(--mute)">

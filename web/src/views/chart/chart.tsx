@@ -79,7 +79,14 @@ export function ChartView() {
   const [picked, setPicked] = useState<Point | null>(null);
   const [goTo, setGoTo] = useState<Point | null>(null);
   const window = useMemo(
-    () => depthWindow(species, { column: day.column, secchi: conditions.secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight }),
+    () =>
+      depthWindow(species, {
+        column: day.column,
+        secchi: conditions.secchi,
+        maxDepth: day.maxDepth,
+        sunHeight: day.sunHeight,
+        rule: day.rule,
+      }),
     [species, day, conditions.secchi],
   );
   const max = Math.max(6, Math.ceil(chart?.deepest ?? 10));

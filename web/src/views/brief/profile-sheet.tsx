@@ -1,0 +1,152 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
+import { sendJson } from '../../api/client';
+import { Dialog } from '../../parts/dialog';
+import { useWaterState } from '../../state/water';
+
+interface Field {
+  key: string;
+  label: string;
+  unit: string;
+  get: (s: SpeciesProfile) => number;
+  set: (s: SpeciesProfile, value: number) => SpeciesProfile;
+}
+
+const FIELDS: Field[] = [
+  {
+    key: 'preferred-low',
+    label: 'Seeks water from',
+    unit: '°C',
+    get: (s) => s.preferred[0],
+    set: (s, v) => ({ ...s, preferred: [v, s.preferred[1]] }),
+  },
+  { key: 'preferred-high', label: 'to', unit: '°C', get: (s) => s.preferred[1], set: (s, v) => ({ ...s, preferred: [s.preferred[0], v] }) },
+  {
+    key: 'upper',
+    label: 'Leaves water warmer than',
+    unit: '°C',
+    get: (s) => s.upperAvoidance,
+    set: (s, v) => ({ ...s, upperAvoidance: v }),
+  },
+  {
+    key: 'stress',
+    label: 'Released fish suffer above',
+    unit: '°C',
+    get: (s) => s.handlingStress,
+    set: (s, v) => ({ ...s, handlingStress: v }),
+  },
+  { key: 'oxygen', label: 'Needs oxygen of', unit: 'mg/l', get: (s) => s.leastOxygen, set: (s, v) => ({ ...s, leastOxygen: v }) },
+  {
+    key: 'wood',
+    label: 'Drawn to wood and rock',
+    unit: '0–1',
+    get: (s) => s.drawnTo.wood,
+    set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, wood: v } }),
+  },
+  {
+    key: 'weed',
+    label: 'Drawn to weed',
+    unit: '0–1',
+    get: (s) => s.drawnTo.weed,
+    set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, weed: v } }),
+  },
+  {
+    key: 'hard',
+    label: 'Drawn to hard bottom',
+    unit: '0–1',
+    get: (s) => s.drawnTo.hard,
+    set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, hard: v } }),
+  },
+];
+
+const RULE = [
+  { key: 'lightBase', label: 'Light limit: this', unit: 'm' },
+  { key: 'lightFactor', label: 'and so many times the clarity', unit: '×' },
+  { key: 'clearFrom', label: 'No limit when mixed and clearer than', unit: 'm' },
+] as const;
+
+const read = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+
+/** This water's own copy of a species profile, and its depth rule: both can be edited, both say where they come from. */
+export function ProfileSheet({ onClose }: { onClose: () => void }) {
+  const { water, species } = useWaterState();
+  const queries = useQueryClient();
+  const [profile, setProfile] = useState<Record<string, string>>(() =>
+    Object.fromEntries(FIELDS.map((f) => [f.key, String(f.get(species))])),
+  );
+  const [light, setLight] = useState(species.light);
+  const [rule, setRule] = useState<Record<string, string>>(() =>
+    Object.fromEntries(Object.entries(readDepthRule(water.rules)).map(([k, v]) => [k, String(v)])),
+  );
+  const [failed, setFailed] = useState<string | null>(null);
+  const save = async (): Promise<void> => {
+    const wrong = [...FIELDS.filter((f) => Number.isNaN(read(profile[f.key]))), ...RULE.filter((r) => Number.isNaN(read(rule[r.key])))][0];
+    if (wrong) return setFailed(`${wrong.label}: a number is needed`);
+    const edited = FIELDS.reduce((s, f) => f.set(s, read(profile[f.key])), { ...species, light });
+    try {
+      await sendJson('PUT', `/waters/${water.id}/species/${encodeURIComponent(species.name)}`, edited);
+      await sendJson('PUT', `/waters/${water.id}/rules`, Object.fromEntries(RULE.map((r) => [r.key, read(rule[r.key])])));
+      await queries.invalidateQueries({ queryKey: ['water', water.id] });
+      await queries.invalidateQueries({ queryKey: ['fit', water.id] });
+      onClose();
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+  };
+  const row = 'grid grid-cols-[1fr_6rem_3.5rem] items-center gap-3 py-1';
+  const input = (key: string, value: string, change: (v: string) => void) => (
+    <input key={key} inputMode="decimal" className="input input-sm num h-10" value={value} onChange={(e) => change(e.target.value)} />
+  );
+  return (
+    <Dialog title={`What ${species.name} need`} onClose={onClose}>
+      <p className="mb-2 text-sm text-mute">
+        {species.scientific && <i>{species.scientific}. </i>}
+        Source: {species.source}.{species.uncertain && ` Uncertain: ${species.uncertain}.`} Your changes hold for {water.name}.
+      </p>
+      <form
+        className="max-h-[55vh] overflow-y-auto pr-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        {FIELDS.map((f) => (
+          <label key={f.key} className={row}>
+            <span>{f.label}</span>
+            {input(f.key, profile[f.key], (v) => setProfile({ ...profile, [f.key]: v }))}
+            <span className="text-mute">{f.unit}</span>
+          </label>
+        ))}
+        <label className={row}>
+          <span>Light</span>
+          <select
+            className="select select-sm col-span-2 h-10"
+            value={light}
+            onChange={(e) => setLight(e.target.value as SpeciesProfile['light'])}
+          >
+            <option value="shy">shy of it</option>
+            <option value="sight">feeds by sight</option>
+            <option value="indifferent">does not care</option>
+          </select>
+        </label>
+        <h3 className="mt-3 border-t border-line pt-2 font-bold">The depth rule of {water.name}</h3>
+        {RULE.map((r) => (
+          <label key={r.key} className={row}>
+            <span>{r.label}</span>
+            {input(r.key, rule[r.key], (v) => setRule({ ...rule, [r.key]: v }))}
+            <span className="text-mute">{r.unit}</span>
+          </label>
+        ))}
+        {failed && (
+          <p role="alert" className="mt-2 text-sm text-warn">
+            {failed}
+          </p>
+        )}
+        <button type="submit" className="btn btn-primary mt-3 h-12 w-full text-lg">
+          Keep these
+        </button>
+      </form>
+    </Dialog>
+  );
+}
