@@ -103,7 +103,7 @@ export function App() {
           <NoWater />
         ) : (
           <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
-            <Strip waters={waters.data} onWater={choose} />
+            <Strip waters={waters.data} onChoose={choose} />
             <main className="relative min-h-0 flex-1 print:overflow-visible">
               <Suspense fallback={<Waiting what="the view" failed={null} />}>
                 <Routes>

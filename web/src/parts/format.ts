@@ -29,7 +29,8 @@ export function toLocalInput(at: Date, zone: string | null): string {
   return format(new Date(at.getTime() + zoneOffset(at, zone) + at.getTimezoneOffset() * 60_000), "yyyy-MM-dd'T'HH:mm");
 }
 export function fromLocalInput(value: string, zone: string | null): Date | null {
-  const asUtc = Date.parse(`${value}:00Z`);
+  // Checked by form first: Date.parse makes a date of almost any words.
+  const asUtc = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(value) ? Date.parse(`${value}:00Z`) : NaN;
   if (Number.isNaN(asUtc)) return null;
   return new Date(asUtc - zoneOffset(new Date(asUtc), zone));
 }

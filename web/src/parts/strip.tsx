@@ -36,7 +36,7 @@ function Item({
 }
 
 /** The conditions everything else is computed for. Press any of them to ask what if. */
-export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (id: string) => void }) {
+export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: (id: string) => void }) {
   const { water, species, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
   const [open, setOpen] = useState(false);
   useEffect(() => {
@@ -67,7 +67,7 @@ export function Strip({ waters, onWater }: { waters: WaterSummary[]; onWater: (i
             aria-label="Water"
             className="num max-w-44 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
             value={water.id}
-            onChange={(e) => onWater(e.target.value)}
+            onChange={(e) => onChoose(e.target.value)}
           >
             {waters.map((w) => (
               <option key={w.id} value={w.id} className="bg-surface text-ink">

@@ -1,0 +1,68 @@
+import { expect } from 'chai';
+import type { SelectionClass } from '@restless-shoal/core/patterns';
+import { chosenRun, mostlyLooked } from '../src/views/patterns/depth-selection';
+import { compass, fromLocalInput, grouped, hectares, percent, percentRange, toLocalInput } from '../src/parts/format';
+
+describe('what people read', () => {
+  it('chances with sensible digits', () => {
+    expect([0.004, 0.03, 0.084, 0.41, 1].map(percent)).to.deep.equal(['0.4 %', '3 %', '8.4 %', '41 %', '100 %']);
+    expect(percentRange(0.18, 0.35)).to.equal('18–35 %');
+  });
+  it('winds by their names', () => expect([0, 44, 247, 359].map(compass)).to.deep.equal(['N', 'NE', 'WSW', 'N']));
+  it('large numbers in groups, areas in hectares', () =>
+    expect([grouped(14812), hectares(4200), hectares(142_000)]).to.deep.equal(['14\u202f812', '0.4 ha', '14 ha']));
+});
+
+describe('times in the water’s zone', () => {
+  it('go into a field and come back the same, also across summer time', () => {
+    for (const zone of ['Etc/GMT+2', 'CET', 'EST5EDT'])
+      for (const time of ['2026-01-14T06:30:00.000Z', '2026-07-14T22:45:00.000Z', '2026-12-31T23:59:00.000Z']) {
+        const at = new Date(time);
+        expect(fromLocalInput(toLocalInput(at, zone), zone)!.toISOString(), `${zone} ${time}`).to.equal(time);
+      }
+    expect(toLocalInput(new Date('2026-06-14T08:47:00Z'), 'Etc/GMT+2')).to.equal('2026-06-14T06:47');
+    expect(fromLocalInput('not a time', null)).to.equal(null);
+  });
+});
+
+describe('the headline of the patterns', () => {
+  const classes = (rows: [from: number, effort: number, used: number, low: number][]): (SelectionClass & { from: number; to: number })[] =>
+    rows.map(([from, effort, used, low], k) => ({
+      class: k,
+      looks: 10,
+      trips: 5,
+      effort,
+      used,
+      expected: used / 2,
+      ratio: 2,
+      jacobs: 0,
+      low,
+      high: low + 1,
+      rate: used / effort,
+      from,
+      to: from + 1,
+    }));
+  it('names the run of depths that is surely chosen and holds most', () => {
+    const rows = classes([
+      [2, 1, 1, 1.2],
+      [3, 1, 1, 0.8],
+      [4, 1, 20, 1.3],
+      [5, 1, 30, 1.5],
+      [6, 1, 5, 0.7],
+    ]);
+    expect(chosenRun(rows)).to.deep.equal({ from: 4, to: 6 });
+    expect(chosenRun(classes([[2, 1, 9, 0.9]]))).to.equal(null);
+  });
+  it('says where half of the looking was', () => {
+    expect(
+      mostlyLooked(
+        classes([
+          [0, 1, 0, 0],
+          [1, 6, 0, 0],
+          [2, 6, 0, 0],
+          [3, 2, 0, 0],
+        ]),
+      ),
+    ).to.deep.equal({ from: 1, to: 3 });
+  });
+});
