@@ -157,6 +157,25 @@ describe('the local server', () => {
     expect(after.species.find((s) => s.name === 'pike')!.leastOxygen).to.equal(5.5);
   });
 
+  it('fits as a job: refused for an unknown species, its state asked for, cancelled', async () => {
+    expect((await send('POST', `/waters/${water}/models`, { species: 'unicorn' })).status).to.equal(400);
+    expect((await send('POST', `/waters/${water}/models`, { species: 5 })).body.field).to.equal('species');
+    expect((await send('GET', `/waters/${water}/models/pike`)).status).to.equal(204);
+    const wait = async (job: string): Promise<{ state: string; error: string | null }> => {
+      for (;;) {
+        const { body } = await send('GET', `/jobs/${job}`);
+        const state = body as unknown as { state: string; error: string | null };
+        if (!['waiting', 'running'].includes(state.state)) return state;
+        await new Promise((done) => setTimeout(done, 200));
+      }
+    };
+    const first = await send('POST', `/waters/${water}/models`, { species: 'pike' });
+    expect(first.status).to.equal(202);
+    expect((await send('GET', `/jobs/${newId()}`)).status).to.equal(404);
+    expect((await send('DELETE', `/jobs/${String(first.body.job)}`)).status).to.equal(200);
+    expect((await wait(String(first.body.job))).state).to.be.oneOf(['cancelled', 'failed']);
+  });
+
   describe('refuses bad input, names the field and stores nothing', () => {
     const stop = { stop: 's', start: '2026-06-14T08:00:00Z', end: '2026-06-14T08:10:00Z', latitude: 48.003, longitude: -33.995 };
     const response = { time: '2026-06-14T08:00:00Z', response: 'struck' };

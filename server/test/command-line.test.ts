@@ -168,6 +168,34 @@ describe('./shoal forecast', () => {
   });
 });
 
+describe('the fit as a job of the server', () => {
+  it('runs, shows progress, and is handed out as it was until something new is logged', async () => {
+    const server = await serve(data.path);
+    const api = (method: string, path: string, body?: object): Promise<Response> =>
+      fetch(`${server.url}/api${path}`, { method, headers: { 'Content-Type': 'application/json' }, body: body && JSON.stringify(body) });
+    const waters = (await (await api('GET', '/waters')).json()) as { id: string; name: string }[];
+    const { id } = waters.find((w) => w.name === name)!;
+    const { job } = (await (await api('POST', `/waters/${id}/models`, { species: 'perch' })).json()) as { job: string };
+    let state = { state: 'waiting', share: 0 };
+    while (state.state === 'waiting' || state.state === 'running') {
+      await new Promise((done) => setTimeout(done, 150));
+      state = (await (await api('GET', `/jobs/${job}`)).json()) as typeof state;
+      expect(state.share).to.be.within(0, 1);
+    }
+    expect(state.state).to.equal('done');
+    const fit = await api('GET', `/waters/${id}/models/perch`);
+    expect([fit.status, fit.headers.get('x-stale')]).to.deep.equal([200, 'false']);
+    expect((await fit.arrayBuffer()).byteLength).to.be.above(10_000);
+    const { trips } = (await (await api('GET', `/waters/${id}/log`)).json()) as { trips: { id: string; start: string }[] };
+    await api('POST', `/trips/${trips[0].id}/conditions`, { time: trips[0].start, secchi_m: 2.2 });
+    expect((await api('GET', `/waters/${id}/models/perch`)).headers.get('x-stale')).to.equal('true');
+    const chart = await api('GET', `/waters/${id}/chart`);
+    const again = await fetch(`${server.url}/api/waters/${id}/chart`, { headers: { 'If-None-Match': chart.headers.get('etag')! } });
+    expect(again.status).to.equal(304);
+    await server.stop();
+  });
+});
+
 describe('starting and stopping', () => {
   it('a command works while a server runs on the same data, and neither stops the other', async () => {
     const server = await serve(data.path);

@@ -125,7 +125,7 @@ describe('the Brief', () => {
     expect(titles({ surface: 8, at: new Date('2026-04-10T12:00:00Z') })).to.include('Cold water.');
     expect(titles({ surface: 27 })).to.include('Warm water.');
     expect(titles({ surface: 18 })).to.not.include('Warm water.');
-    const rough = cautions(zander, day({ windSpeed: 20 }), waveBrief(day({ windSpeed: 20 }), cells))[0];
+    const rough = cautions(zander, day({ windSpeed: 20 }), waveBrief(day({ windSpeed: 20 }), cells), 3)[0];
     expect(rough.level).to.equal('warning');
     expect(rough.words).to.include('The skipper decides');
   });

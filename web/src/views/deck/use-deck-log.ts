@@ -36,6 +36,16 @@ export function useDeckLog() {
     [queries, id],
   );
 
+  /** What could not be sent must not look as if it were logged. */
+  const orHide = useCallback(
+    (record: 'contacts' | 'stops', key: string, sent: Promise<unknown>) =>
+      sent.catch((error: unknown) => {
+        show((d) => ({ ...d, [record]: d[record].filter((r) => r.id !== key) }));
+        throw error;
+      }),
+    [show],
+  );
+
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
       const now = new Date();
@@ -73,11 +83,11 @@ export function useDeckLog() {
       const key = newId();
       const body = { time: new Date().toISOString(), contact: key, ...contact };
       show((d) => ({ ...d, contacts: [...d.contacts, { ...body, id: key } as StoredContact] }));
-      await sendJson('PUT', `/trips/${id}/contacts/${key}`, body);
+      await orHide('contacts', key, sendJson('PUT', `/trips/${id}/contacts/${key}`, body));
       void changed();
       return key;
     },
-    [id, show, changed],
+    [id, show, orHide, changed],
   );
 
   const nothing = useCallback(
@@ -86,11 +96,11 @@ export function useDeckLog() {
       const now = new Date().toISOString();
       const body: Partial<Stop> = { stop: key, start: now, end: now, ...at, radius_m: radius, outcome: 'nothing' };
       show((d) => ({ ...d, stops: [...d.stops, { ...body, id: key } as StoredStop] }));
-      await sendJson('PUT', `/trips/${id}/stops/${key}`, body);
+      await orHide('stops', key, sendJson('PUT', `/trips/${id}/stops/${key}`, body));
       void changed();
       return key;
     },
-    [id, show, changed],
+    [id, show, orHide, changed],
   );
 
   const remove = useCallback(
