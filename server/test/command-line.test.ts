@@ -108,6 +108,18 @@ describe('./shoal import', () => {
   });
 });
 
+describe('a water of which only the outline is known', () => {
+  it('can be imported and forecast: the schools speak, no depth is made up', async () => {
+    const { code, text } = await run('import', '--water', 'Bare', '--create', join(folder, 'outline.geojson'));
+    expect(code, text).to.equal(0);
+    expect(text).to.include('no soundings, so no depths yet');
+    const out = join(files.path, 'bare.csv');
+    const forecast = await run('forecast', '--water', 'Bare', '--species', 'perch', '--at', '2026-07-10T08:00:00Z', '--out', out);
+    expect(forecast.code, forecast.text).to.equal(0);
+    expect(csv(out).every((row) => Number(row.probability) > 0 && Number(row.probability) < 1)).to.equal(true);
+  });
+});
+
 describe('./shoal forecast', () => {
   const out = join(files.path, 'forecast.csv');
   it('writes a row for every cell, for given conditions', async () => {

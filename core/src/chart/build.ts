@@ -75,7 +75,8 @@ export function buildChart(epsg: number, rings: Rings, soundings: SoundingColumn
   const depth = new Raster(x0, y0, size, width, height);
   const hardness = new Raster(x0, y0, size, width, height);
 
-  const shore: Point[] = options.shoreIsZero === false ? [] : rings.flatMap((ring) => alongRing(ring, 15));
+  // Without a sounding nothing is known of the depth: a shore alone would make the whole water 0 m deep.
+  const shore: Point[] = options.shoreIsZero === false || soundings.x.length === 0 ? [] : rings.flatMap((ring) => alongRing(ring, 15));
   const thinned = thin(soundings, soundings.depth, size / 2);
   for (const [x, y] of shore) thinned.points.push(x, y);
   interpolateTriangles(Float64Array.from(thinned.points), [...thinned.values, ...shore.map(() => 0)], depth);

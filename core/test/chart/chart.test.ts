@@ -90,6 +90,15 @@ describe('a chart from soundings and shore', () => {
   });
 });
 
+describe('an outline without soundings', () => {
+  it('has cells and no depth: a shore alone says nothing of the bottom', () => {
+    const bare = buildChart(32625, lake, { x: [], y: [], depth: [], hardness: [] });
+    expect(bare.cells.count).to.equal(chart.cells.count);
+    expect(bare.cells.depth.every((d) => Number.isNaN(d))).to.equal(true);
+    expect([bare.soundings, bare.deepest]).to.deep.equal([0, 0]);
+  });
+});
+
 describe('shape of the bottom', () => {
   it('has a slope of 0.1 on a plane that falls 1 m in 10', () => {
     const plane = new Raster(0, 0, 10, 20, 20);

@@ -102,7 +102,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   console.log(
     stats.looks
       ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${stats.contacts} contacts of ${species.name}`
-      : 'fit: no trip had ended by then; the schools speak alone',
+      : 'fit: no look had been logged by then; the schools speak alone',
   );
   console.log(`${options.out}: ${chart.cells.count} cells of ${water.name}, ${species.name} at ${at}`);
 }

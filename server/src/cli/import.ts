@@ -48,7 +48,9 @@ export async function importAndReady(
     const chart = await buildWaterChart(pool, water);
     say(
       chart
-        ? `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}`
+        ? chart.soundings === 0
+          ? `  chart: ${chart.cells} cells of 25 m from the outline; no soundings, so no depths yet`
+          : `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}`
         : '  chart: none yet, there is neither outline nor enough soundings',
     );
   } else say('  chart: still right');

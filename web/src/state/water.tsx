@@ -100,7 +100,8 @@ export function WaterProvider({
   const state = useMemo((): WaterState | null => {
     if (!water.data || !log.data || chart.data === undefined) return null;
     const running = [...log.data.trips].reverse().find((t) => t.end === null) ?? null;
-    const loaded = chart.data?.chart ?? null;
+    // An outline without a sounding is no chart yet.
+    const loaded = chart.data && chart.data.chart.soundings > 0 ? chart.data.chart : null;
     const frame = frameOf(water.data, loaded);
     const at = whatIf.at ?? logMoment(log.data, running);
     const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
