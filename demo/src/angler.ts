@@ -4,6 +4,7 @@ import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
 import type { Weather } from './climate';
 import { FishWorld, type Pack } from './fish';
+import { LURES, PREDATORS, TAKEN_FOR } from './habits';
 import type { Random } from './random';
 import type { World } from './world';
 
@@ -19,37 +20,6 @@ export interface TripRows {
   contacts: Row[];
   responses: Row[];
 }
-
-const PREDATORS = ['zander', 'perch', 'pike', 'bream'];
-/** What a mark of a species is taken for, by how the log's angler reads the screen. */
-const TAKEN_FOR: Record<string, [name: string, share: number][]> = {
-  zander: [
-    ['zander', 0.8],
-    ['perch', 0.1],
-    ['bream', 0.1],
-  ],
-  perch: [
-    ['perch', 0.78],
-    ['zander', 0.14],
-    ['roach', 0.08],
-  ],
-  pike: [
-    ['pike', 0.86],
-    ['zander', 0.14],
-  ],
-  bream: [
-    ['bream', 0.72],
-    ['zander', 0.22],
-    ['perch', 0.06],
-  ],
-};
-const LURES = [
-  ['paddle-tail', 14, 'pearl'],
-  ['paddle-tail', 21, 'motor oil'],
-  ['blade bait', 18, 'silver'],
-  ['crankbait', 16, 'perch'],
-  ['hair jig', 10, 'white'],
-] as const;
 
 interface Boat {
   t: number;

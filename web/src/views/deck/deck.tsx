@@ -4,13 +4,14 @@ import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/cor
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { placeTarget } from '@restless-shoal/core/sonar';
 import { Dialog } from '../../parts/dialog';
-import { clockInZone, compass } from '../../parts/format';
+import { compass } from '../../parts/format';
 import { KindSymbol } from '../../parts/symbols';
 import { useWaterState } from '../../state/water';
 import { BoatSheet } from './boat-sheet';
 import { ColumnInput, type DepthSpan } from './column-input';
 import { ConditionsForm } from './conditions-form';
 import { DayStrip, type DayEntry } from './day-strip';
+import { EntrySheet } from './entry-sheet';
 import { aimWords, Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { useBoat } from './use-boat';
@@ -448,58 +449,5 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         />
       )}
     </>
-  );
-}
-
-function EntrySheet({
-  entry,
-  zone,
-  onClose,
-  onRemove,
-}: {
-  entry: DayEntry;
-  zone: string | null;
-  onClose: () => void;
-  onRemove: (record: 'contacts' | 'stops', id: string) => void;
-}) {
-  const record = entry.kind === 'contact' ? entry.contact : entry.stop;
-  const lines: [string, string][] =
-    entry.kind === 'contact'
-      ? [
-          [
-            'what',
-            `${entry.contact.count ?? ''} ${entry.contact.kind}${entry.contact.species ? `, likely ${entry.contact.species}` : ''}`.trim(),
-          ],
-          [
-            'depth',
-            entry.contact.top_m === null
-              ? '–'
-              : `${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`,
-          ],
-          ['water', entry.contact.water_depth_m === null ? '–' : `${entry.contact.water_depth_m.toFixed(1)} m`],
-          ['seen with', entry.contact.view ?? '–'],
-        ]
-      : [['what', 'nothing here']];
-  return (
-    <Dialog title={clockInZone(new Date(entry.at), zone)} onClose={onClose}>
-      <dl className="num grid grid-cols-[6rem_1fr] gap-y-1">
-        {[...lines, ['where', `${record.latitude.toFixed(5)}, ${record.longitude.toFixed(5)}`]].map(([name, value]) => (
-          <div key={name} className="contents">
-            <dt className="text-mute">{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
-      <button
-        type="button"
-        className="btn mt-4 h-12 w-full"
-        onClick={() => {
-          onRemove(entry.kind === 'contact' ? 'contacts' : 'stops', record.id);
-          onClose();
-        }}
-      >
-        Delete this mark
-      </button>
-    </Dialog>
   );
 }
