@@ -113,7 +113,7 @@ describe('a day on the Deck', () => {
     await page.getByRole('link', { name: 'Deck' }).click();
     await passOver(context, page, one, () => markFish(page));
     await passOver(context, page, three, () => page.getByRole('button', { name: 'Nothing here', exact: true }).click());
-    expect(await entries(page)).to.equal(6);
+    await until(async () => (await entries(page)) === 6, 'all six marks stood in the day');
 
     await openForecast(page);
     await page.getByRole('button', { name: /^Refit/ }).click();

@@ -32,7 +32,11 @@ export function useDeckLog() {
   }, [queries, id, water.id]);
 
   const show = useCallback(
-    (change: (detail: TripDetail) => TripDetail) => queries.setQueryData<TripDetail>(['trip', id], (before) => before && change(before)),
+    (change: (detail: TripDetail) => TripDetail) => {
+      // An answer that is under way does not know the change yet and must not undo it.
+      void queries.cancelQueries({ queryKey: ['trip', id] });
+      return queries.setQueryData<TripDetail>(['trip', id], (before) => before && change(before));
+    },
     [queries, id],
   );
 
