@@ -1,7 +1,7 @@
 import { waveHeights, type CellTable } from '../chart';
-import { cellKey } from '../geo';
 import type { SpeciesProfile } from '../species';
 import type { Day } from './conditions';
+import { indexCells, regionFrom } from './region';
 import { SCHOOL_NAMES, SCHOOLS, schoolDay, schoolScore, type School, type SchoolDay } from './schools';
 
 /** What a school would do today, with how many places it names. */
@@ -18,26 +18,9 @@ function countPlaces(chosen: Set<number>, cells: CellTable, indexOf: Map<number,
   const seen = new Set<number>();
   for (const start of chosen) {
     if (seen.has(start)) continue;
-    const queue = [start];
-    seen.add(start);
-    let size = 0;
-    while (queue.length) {
-      const i = queue.pop()!;
-      size++;
-      for (const [dc, dr] of [
-        [1, 0],
-        [-1, 0],
-        [0, 1],
-        [0, -1],
-      ]) {
-        const j = indexOf.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
-        if (j !== undefined && chosen.has(j) && !seen.has(j)) {
-          seen.add(j);
-          queue.push(j);
-        }
-      }
-    }
-    if (size >= 2) places++;
+    const region = regionFrom(start, cells, indexOf, (cell) => chosen.has(cell));
+    region.forEach((cell) => seen.add(cell));
+    if (region.size >= 2) places++;
   }
   return places;
 }
@@ -67,7 +50,7 @@ function words(school: School, d: SchoolDay): string {
 /** One line for each school: what it would do today and how many places it has. A place scores in the best tenth, and well. */
 export function schoolPlans(species: SpeciesProfile, day: Day, cells: CellTable): SchoolPlan[] {
   const today = schoolDay(species, day);
-  const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
+  const indexOf = indexCells(cells);
   return SCHOOLS.map((school) => {
     const scores = Float32Array.from({ length: cells.count }, (_, i) => schoolScore(school, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);
@@ -151,7 +134,7 @@ export function heatHypotheses(species: SpeciesProfile, day: Day, cells: CellTab
   if (day.conditions.surface <= species.preferred[1]) return [];
   const line = day.column.thermocline;
   const window = schoolDay(species, day).window;
-  const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
+  const indexOf = indexCells(cells);
   const count = (fits: (i: number) => boolean): number =>
     countPlaces(
       new Set(Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]) && fits(i))),

@@ -1,7 +1,8 @@
 import type { CellTable } from '../chart';
-import { CELL, cellKey } from '../geo';
+import { CELL } from '../geo';
 import type { SpeciesProfile } from '../species';
 import { Design, designDay } from './design';
+import { indexCells, regionFrom } from './region';
 import { Contributions, reasonsFor, type Reason } from './reasons';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -47,24 +48,8 @@ function peaks(forecast: Forecast, cells: CellTable, count: number): number[] {
 
 function grow(start: number, forecast: Forecast, cells: CellTable, indexOf: Map<number, number>): number[] {
   const least = forecast.probability[start] * NEARLY;
-  const inside = new Set([start]);
-  const queue = [start];
-  while (queue.length && inside.size < 40) {
-    const i = queue.shift()!;
-    for (const [dc, dr] of [
-      [1, 0],
-      [-1, 0],
-      [0, 1],
-      [0, -1],
-    ]) {
-      const j = indexOf.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
-      if (j === undefined || inside.has(j) || forecast.probability[j] < least) continue;
-      if (Math.hypot(cells.column[j] - cells.column[start], cells.row[j] - cells.row[start]) * CELL > APART * 0.75) continue;
-      inside.add(j);
-      queue.push(j);
-    }
-  }
-  return [...inside];
+  const far = (j: number): number => Math.hypot(cells.column[j] - cells.column[start], cells.row[j] - cells.row[start]) * CELL;
+  return [...regionFrom(start, cells, indexOf, (j) => forecast.probability[j] >= least && far(j) <= APART * 0.75, 40)];
 }
 
 /** A name from what the chart shows there. */
@@ -106,7 +91,7 @@ export function bestPlaces(
   const today = designDay(species, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
   const mean = contributions.mean();
-  const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
+  const indexOf = indexCells(cells);
   return peaks(forecast, cells, count).map((i) => {
     const inside = grow(i, forecast, cells, indexOf);
     return {
