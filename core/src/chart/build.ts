@@ -1,19 +1,30 @@
-import { insideMask, Raster, ringsBounds, WaterCells, type Point, type Rings } from '../geo';
+import { insideMask, Raster, ringsArea, ringsBounds, WaterCells, type Point, type Rings } from '../geo';
 import { alongRing, buildCells, type CellTable, type CoverPoints } from './cells';
-import { interpolateTriangles } from './triangulate';
+import type { CleanStep } from './clean';
+import { fieldOf, findFeatures, type ChartFeature } from './features';
+import { fitHardness, hardnessBins, type HardPlace } from './hardness';
+import { distanceToSoundings, expectedError } from './quality';
+import { fitSurface, mergeBins, residualSpread, type Bins } from './surface';
 
 /** A build of a water: where the bottom is. Made from soundings, never edited by hand. */
 export interface Chart {
   epsg: number;
+  /** Metres below datum. */
   depth: Raster;
+  /** 0 soft – 1 hard. */
   hardness: Raster;
+  /** Expected error of the depth, m. */
+  quality: Raster;
   cells: CellTable;
+  features: ChartFeature[];
+  /** What cleaning did to the soundings it rests on. */
+  cleaning: CleanStep[];
   /** Number of soundings it rests on. */
   soundings: number;
   deepest: number;
 }
 
-/** Soundings in the metric plane; hardness NaN where not known. */
+/** Cleaned soundings in the metric plane; hardness NaN where not known. */
 export interface SoundingColumns {
   x: ArrayLike<number>;
   y: ArrayLike<number>;
@@ -22,77 +33,186 @@ export interface SoundingColumns {
 }
 
 export interface BuildOptions {
-  /** Side of a raster cell, m; by default from the size of the water. */
+  /** Side of a raster cell, m; by default from the size of the water and the density of its soundings. */
   size?: number;
   cover?: CoverPoints[];
+  /** Places known to be hard: points on drawn patches, and marks that told of the bottom. */
+  hard?: HardPlace[];
   /** False when the outline was proposed from the soundings: its edge is then no shore, and not 0 m deep. */
   shoreIsZero?: boolean;
+  cleaning?: CleanStep[];
   onProgress?: (share: number) => void;
 }
 
 const MOST_CELLS = 1_000_000;
+const SIZES = [1, 2, 2.5, 5, 10, 12.5, 25, 50, 100, 250];
+/** How the surface is held: chosen on held-back lines, see docs/chart.md. */
+export const STIFFNESS = { bending: 16, tension: 0.001 };
 
-/** Raster size: 5, 10, 20 … m, the finest that stays below a million cells. */
-export function proposeSize(bounds: [number, number, number, number]): number {
-  const [x0, y0, x1, y1] = bounds;
-  for (const size of [10, 12.5, 25, 50, 100, 250]) if (((x1 - x0) / size) * ((y1 - y0) / size) <= MOST_CELLS) return size;
-  return 500;
+/**
+ * Side of a raster cell, m: about 2.5 cells between neighbouring soundings, evenly spread, and at most a million.
+ * @param squares number of 5 m squares with a sounding
+ */
+export function proposeSize(rings: Rings, squares: number): number {
+  const [x0, y0, x1, y1] = ringsBounds(rings);
+  const spacing = squares > 0 ? Math.sqrt(Math.abs(ringsArea(rings)) / squares) : 25;
+  const wanted = SIZES.findLast((s) => s <= Math.max(5, spacing / 2.5)) ?? 5;
+  return SIZES.find((s) => s >= wanted && ((x1 - x0) / s) * ((y1 - y0) / s) <= MOST_CELLS) ?? 500;
 }
 
-/** Means of the soundings that share a small square, so that a crossing or a drift does not pull the triangles. */
-function thin(soundings: SoundingColumns, values: ArrayLike<number>, bin: number): { points: number[]; values: number[] } {
-  const sums = new Map<number, [x: number, y: number, v: number, n: number]>();
-  const n = soundings.x.length;
-  for (let i = 0; i < n; i++) {
-    const v = values[i];
-    if (Number.isNaN(v)) continue;
-    const key = Math.floor(soundings.y[i] / bin) * 4194304 + Math.floor(soundings.x[i] / bin);
-    const sum = sums.get(key);
-    if (sum) {
-      sum[0] += soundings.x[i];
-      sum[1] += soundings.y[i];
-      sum[2] += v;
-      sum[3]++;
-    } else sums.set(key, [soundings.x[i], soundings.y[i], v, 1]);
-  }
-  const points: number[] = [];
-  const means: number[] = [];
-  for (const [x, y, v, count] of sums.values()) {
-    points.push(x / count, y / count);
-    means.push(v / count);
-  }
-  return { points, values: means };
+/** Frame of a water's rasters: on the 25 m grid, so that cells of both share their edges. */
+export function frameFor(rings: Rings, size: number): Raster {
+  const [bx, by, ex, ey] = ringsBounds(rings);
+  const [x0, y0] = [Math.floor(bx / 25) * 25, Math.floor(by / 25) * 25];
+  return new Raster(x0, y0, size, Math.ceil((ex - x0) / size) + 1, Math.ceil((ey - y0) / size) + 1);
 }
 
-/** Builds the chart of a water by triangulating its soundings and its shore. */
-export function buildChart(epsg: number, rings: Rings, soundings: SoundingColumns, options: BuildOptions = {}): Chart {
-  const bounds = ringsBounds(rings);
-  const size = options.size ?? proposeSize(bounds);
-  const x0 = Math.floor(bounds[0] / 25) * 25;
-  const y0 = Math.floor(bounds[1] / 25) * 25;
-  const width = Math.ceil((bounds[2] - x0) / size) + 1;
-  const height = Math.ceil((bounds[3] - y0) / size) + 1;
-  const depth = new Raster(x0, y0, size, width, height);
-  const hardness = new Raster(x0, y0, size, width, height);
+const columnOf = (values: ArrayLike<number>): Float64Array => (values instanceof Float64Array ? values : new Float64Array(values));
 
-  // Without a sounding nothing is known of the depth: a shore alone would make the whole water 0 m deep.
-  const shore: Point[] = options.shoreIsZero === false || soundings.x.length === 0 ? [] : rings.flatMap((ring) => alongRing(ring, 15));
-  const thinned = thin(soundings, soundings.depth, size / 2);
-  for (const [x, y] of shore) thinned.points.push(x, y);
-  interpolateTriangles(Float64Array.from(thinned.points), [...thinned.values, ...shore.map(() => 0)], depth);
-  options.onProgress?.(0.4);
-  const hard = thin(soundings, soundings.hardness, size / 2);
-  interpolateTriangles(Float64Array.from(hard.points), hard.values, hardness);
-  options.onProgress?.(0.6);
+/** Soundings as bins of about a cell, none weighing more than four: more of the same place tells no more of the next. */
+export function soundingBins({ x, y, depth }: SoundingColumns, size: number): Bins {
+  const n = x.length;
+  const bins = mergeBins(
+    {
+      x: columnOf(x),
+      y: columnOf(y),
+      value: columnOf(depth),
+      weight: new Float64Array(n).fill(1),
+      count: n,
+    },
+    size,
+  );
+  for (let b = 0; b < bins.count; b++) bins.weight[b] = Math.min(4, bins.weight[b]);
+  return bins;
+}
 
-  let deepest = 0;
+/** Number of 5 m squares with a sounding. */
+function squaresOf({ x, y }: SoundingColumns): number {
+  const squares = new Set<number>();
+  for (let i = 0; i < x.length; i++) squares.add(Math.floor(y[i] / 5) * 16777216 + Math.floor(x[i] / 5));
+  return squares.size;
+}
+
+/** Cells of a mask and those that touch them, so that the surface reaches the shore line between centres. */
+export function withRim(mask: Uint8Array, width: number): Uint8Array {
+  const out = mask.slice();
+  for (let k = 0; k < mask.length; k++) {
+    if (mask[k]) continue;
+    const i = k % width;
+    const side = (d: number): number =>
+      (mask[k + d] ?? 0) | (i > 0 ? (mask[k + d - 1] ?? 0) : 0) | (i < width - 1 ? (mask[k + d + 1] ?? 0) : 0);
+    if (side(0) | side(width) | side(-width)) out[k] = 1;
+  }
+  return out;
+}
+
+/** Adds the shore, 0 m deep, to bins of soundings. */
+export function withShore(bins: Bins, rings: Rings, size: number): Bins {
+  const shore: Point[] = rings.flatMap((ring) => alongRing(ring, Math.max(8, 1.5 * size)));
+  const n = bins.count + shore.length;
+  const column = (own: Float64Array, of: (p: Point) => number): Float64Array => {
+    const out = new Float64Array(n);
+    out.set(own.subarray(0, bins.count));
+    shore.forEach((p, i) => (out[bins.count + i] = of(p)));
+    return out;
+  };
+  return {
+    x: column(bins.x, (p) => p[0]),
+    y: column(bins.y, (p) => p[1]),
+    value: column(bins.value, () => 0),
+    weight: column(bins.weight, () => 1),
+    count: n,
+  };
+}
+
+/** Where the bottom is, before its shapes are named and its cells worked out. */
+export interface Surface {
+  epsg: number;
+  depth: Raster;
+  hardness: Raster;
+  /** Where it was sounded, thinned. */
+  sounded: { x: Float64Array; y: Float64Array };
+  /** Spread of the soundings about it, m. */
+  scatter: number;
+  soundings: number;
+  deepest: number;
+}
+
+/** Lays the surface of the bottom through cleaned soundings and the shore: the first part of a build. */
+export function laySurface(epsg: number, rings: Rings, soundings: SoundingColumns, options: BuildOptions = {}): Surface {
+  const progress = (share: number): void => options.onProgress?.(share);
+  const size = options.size ?? proposeSize(rings, squaresOf(soundings));
+  const depth = frameFor(rings, size);
+  const { width, height, x0, y0 } = depth;
+  const hardness = depth.like();
   const inside = insideMask(rings, x0, y0, size, width, height);
-  for (let k = 0; k < depth.data.length; k++) {
-    if (!inside[k]) depth.data[k] = hardness.data[k] = NaN;
-    else if (depth.data[k] > deepest) deepest = depth.data[k];
+  const mask = withRim(inside, width);
+  const bins = soundingBins(soundings, size);
+  progress(0.15);
+  // Without a sounding nothing is known of the depth: a shore alone would make the whole water 0 m deep.
+  if (bins.count > 0) {
+    const all = options.shoreIsZero === false ? bins : withShore(bins, rings, size);
+    fitSurface(all, depth, mask, { ...STIFFNESS, onProgress: (s) => progress(0.15 + 0.6 * s) });
   }
-  options.onProgress?.(0.75);
-  const cells = buildCells(new WaterCells(rings), depth, hardness, options.cover ?? []);
-  options.onProgress?.(1);
-  return { epsg, depth, hardness, cells, soundings: soundings.x.length, deepest };
+  const scatter = residualSpread(bins, depth, mask);
+  fitHardness(hardnessBins(soundings, options.hard ?? [], size), hardness, inside);
+  let deepest = 0;
+  for (let k = 0; k < depth.data.length; k++) {
+    if (!inside[k]) depth.data[k] = NaN;
+    else {
+      // A surface may swing a little over the surface of the water: the bottom does not.
+      if (depth.data[k] < 0) depth.data[k] = 0;
+      if (depth.data[k] > deepest) deepest = depth.data[k];
+    }
+  }
+  progress(1);
+  const sounded = { x: bins.x.slice(0, bins.count), y: bins.y.slice(0, bins.count) };
+  return { epsg, depth, hardness, sounded, scatter, soundings: soundings.x.length, deepest };
+}
+
+/** Names the shapes of a surface: the second part of a build, beside the third where there are threads for both. */
+export const shapesOf = ({ depth, hardness, soundings }: Surface, onProgress?: (share: number) => void): ChartFeature[] =>
+  soundings ? findFeatures(fieldOf(depth), hardness, onProgress) : [];
+
+/** What the third part of a build makes: the 25 m cells, and how far the depth can be relied on. */
+export interface Worked {
+  cells: CellTable;
+  /** Distance to the nearest sounding, m. */
+  distance: Raster;
+  /** Expected error of the depth, m. */
+  quality: Raster;
+}
+
+/** Works out the cells of a surface and how far it can be relied on: the third part of a build. */
+export function cellsOf({ depth, hardness, sounded, scatter }: Surface, rings: Rings, cover: CoverPoints[] = []): Worked {
+  const distance = distanceToSoundings(depth, { ...sounded, count: sounded.x.length });
+  return {
+    cells: buildCells(new WaterCells(rings), depth, hardness, cover),
+    distance,
+    quality: expectedError(fieldOf(depth), distance, scatter),
+  };
+}
+
+/** Puts the parts of a build together: a shape that lies far from all soundings is less sure. */
+export function chartFrom(
+  { epsg, depth, hardness, soundings, deepest }: Surface,
+  shapes: ChartFeature[],
+  { cells, distance, quality }: Worked,
+  cleaning: CleanStep[] = [],
+): Chart {
+  const features = shapes.map((f) => {
+    const far = Math.max(0, distance.at(f.x, f.y) - 20);
+    return far > 0 ? { ...f, confidence: f.confidence * Math.exp(-far / 60) } : f;
+  });
+  return { epsg, depth, hardness, quality, cells, features, cleaning, soundings, deepest };
+}
+
+/** Builds the chart of a water from cleaned soundings and its shore, in one go. */
+export function buildChart(epsg: number, rings: Rings, soundings: SoundingColumns, options: BuildOptions = {}): Chart {
+  const { onProgress } = options;
+  const surface = laySurface(epsg, rings, soundings, { ...options, onProgress: (s) => onProgress?.(0.6 * s) });
+  const features = shapesOf(surface, (s) => onProgress?.(0.6 + 0.25 * s));
+  const worked = cellsOf(surface, rings, options.cover);
+  onProgress?.(1);
+  return chartFrom(surface, features, worked, options.cleaning);
 }

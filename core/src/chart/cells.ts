@@ -1,5 +1,5 @@
 import { CELL, Raster, WaterCells, cellCentre, parseCellKey, type Point } from '../geo';
-import { bottomPosition, slope } from './shape';
+import { bottomPositions, slope } from './shape';
 
 /** How far a distance to cover is followed, m; beyond it the distance is this. */
 export const FAR = 200;
@@ -50,22 +50,26 @@ export const CELL_COLUMNS = [
   'shoreDistance',
 ] as const;
 
-function meanPerCell(raster: Raster, keys: number[]): Float32Array {
+/** Means of a raster over each cell. The raster's frame lies on the 25 m grid; its cells need not divide 25 m evenly. */
+function meanPerCell({ x0, y0, size, width, height, data }: Raster, keys: number[]): Float32Array {
   const out = new Float32Array(keys.length);
-  keys.forEach((key, n) => {
-    const [column, row] = parseCellKey(key);
-    let sum = 0;
-    let count = 0;
-    for (let y = row * CELL + raster.size / 2; y < (row + 1) * CELL; y += raster.size)
-      for (let x = column * CELL + raster.size / 2; x < (column + 1) * CELL; x += raster.size) {
-        const v = raster.at(x, y);
-        if (!Number.isNaN(v)) {
+  for (let n = 0; n < keys.length; n++) {
+    const [column, row] = parseCellKey(keys[n]);
+    let [sum, count] = [0, 0];
+    for (let y = row * CELL + size / 2; y < (row + 1) * CELL; y += size) {
+      const j = Math.floor((y - y0) / size);
+      if (j < 0 || j >= height) continue;
+      for (let x = column * CELL + size / 2; x < (column + 1) * CELL; x += size) {
+        const i = Math.floor((x - x0) / size);
+        const v = i < 0 || i >= width ? NaN : data[j * width + i];
+        if (v === v) {
           sum += v;
           count++;
         }
       }
+    }
     out[n] = count ? sum / count : NaN;
-  });
+  }
   return out;
 }
 
@@ -103,18 +107,53 @@ function hardSoftEdges(hardness: Float32Array, keys: number[], indexOf: Map<numb
   return edges;
 }
 
-function fetches(keys: number[], indexOf: Map<number, number>): Float32Array {
+function fetches(keys: number[]): Float32Array {
   const out = new Float32Array(keys.length * FETCH_DIRECTIONS);
-  keys.forEach((key, n) => {
-    const [column, row] = parseCellKey(key);
-    for (let d = 0; d < FETCH_DIRECTIONS; d++) {
-      const angle = (d * 2 * Math.PI) / FETCH_DIRECTIONS;
-      const [dx, dy] = [Math.sin(angle), Math.cos(angle)];
+  if (!keys.length) return out;
+  const places = keys.map(parseCellKey);
+  const span = (axis: 0 | 1): [low: number, n: number] => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const p of places) {
+      low = Math.min(low, p[axis]);
+      high = Math.max(high, p[axis]);
+    }
+    return [low - 1, high - low + 3];
+  };
+  const [c0, width] = span(0);
+  const [r0, height] = span(1);
+  const water = new Uint8Array(width * height);
+  for (const [c, r] of places) water[(r - r0) * width + c - c0] = 1;
+  // Along rows, columns and diagonals one pass over the grid carries the distance on; between them it is stepped off.
+  const run = new Float32Array(water.length);
+  for (let d = 0; d < FETCH_DIRECTIONS; d++) {
+    const angle = (d * 2 * Math.PI) / FETCH_DIRECTIONS;
+    const [dx, dy] = [Math.sin(angle), Math.cos(angle)];
+    if (d % 2 === 0) {
+      const [di, dj] = [Math.round(dx), Math.round(dy)];
+      const step = Math.hypot(di, dj);
+      const towards = dj * width + di;
+      // From the far side on, so that the neighbour is known already.
+      for (let n = 1; n < water.length - 1; n++) {
+        const k = towards > 0 ? water.length - 1 - n : n;
+        run[k] = water[k] ? (run[k + towards] ?? 0) + step : 0;
+      }
+      places.forEach(([c, r], n) => {
+        out[n * FETCH_DIRECTIONS + d] = (run[(r - r0) * width + c - c0] - step / 2) * CELL;
+      });
+      continue;
+    }
+    for (let n = 0; n < places.length; n++) {
       let steps = 0;
-      while (steps < 800 && indexOf.has(Math.round(row + dy * (steps + 1)) * 65536 + Math.round(column + dx * (steps + 1)))) steps++;
+      // Positive numbers: adding a half and cutting rounds them, and is quick.
+      let [x, y] = [places[n][0] - c0 + 0.5 + dx, places[n][1] - r0 + 0.5 + dy];
+      while (steps < 800 && water[(y | 0) * width + (x | 0)] === 1) {
+        steps++;
+        x += dx;
+        y += dy;
+      }
       out[n * FETCH_DIRECTIONS + d] = (steps + 0.5) * CELL;
     }
-  });
+  }
   return out;
 }
 
@@ -124,6 +163,7 @@ export function buildCells(cells: WaterCells, depth: Raster, hardness: Raster, c
   const indexOf = new Map(keys.map((key, n) => [key, n]));
   const hardnessOf = meanPerCell(hardness, keys);
   const shore = cells.rings.flatMap((ring) => alongRing(ring, CELL / 2));
+  const [near, wide] = bottomPositions(depth, [50, 150]);
   const of = (kind: CoverPoints['kind']): Point[] => cover.filter((c) => c.kind === kind).flatMap((c) => c.points);
   return {
     count: keys.length,
@@ -133,13 +173,13 @@ export function buildCells(cells: WaterCells, depth: Raster, hardness: Raster, c
     depth: meanPerCell(depth, keys),
     hardness: hardnessOf,
     slope: meanPerCell(slope(depth), keys),
-    positionNear: meanPerCell(bottomPosition(depth, 50), keys),
-    positionWide: meanPerCell(bottomPosition(depth, 150), keys),
+    positionNear: meanPerCell(near, keys),
+    positionWide: meanPerCell(wide, keys),
     woodDistance: distanceTo(of('wood'), keys, indexOf),
     weedDistance: distanceTo(of('weed'), keys, indexOf),
     edgeDistance: distanceTo(hardSoftEdges(hardnessOf, keys, indexOf), keys, indexOf),
     shoreDistance: distanceTo(shore, keys, indexOf),
-    fetch: fetches(keys, indexOf),
+    fetch: fetches(keys),
   };
 }
 

@@ -6,10 +6,14 @@ export interface ContourLine {
   points: Point[];
 }
 
-/** Sensible contour depths for a water: about ten steps of 0.5, 1, 2, 5, 10 … m. */
-export function contourDepths(deepest: number): number[] {
-  const step = [0.5, 1, 2, 5, 10, 20, 50].find((s) => deepest / s <= 12) ?? 100;
-  return Array.from({ length: Math.max(0, Math.ceil(deepest / step) - 1) }, (_, i) => (i + 1) * step);
+/**
+ * Sensible contour depths for a water, m: whole steps of the reader's unit (0.5, 1, 2, 5, 10 …).
+ * @param unit length of the unit that depths are read in, m @param atMost so many: more for a closer look
+ */
+export function contourDepths(deepest: number, unit = 1, atMost = 12): number[] {
+  const most = deepest / unit;
+  const step = [0.5, 1, 2, 5, 10, 20, 50].find((s) => most / s <= atMost) ?? 100;
+  return Array.from({ length: Math.max(0, Math.ceil(most / step) - 1) }, (_, i) => (i + 1) * step * unit);
 }
 
 /**

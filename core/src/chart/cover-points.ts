@@ -12,6 +12,10 @@ export function coverPoints(features: CoverFeature[], toMetric: (position: Posit
     .map((f) => ({ kind: f.kind === 'weed' || f.cover === 'weed' ? 'weed' : 'wood', points: sample(f.geometry, toMetric) }));
 }
 
+/** Points on drawn hard patches, lines and spots, at most 10 m apart. */
+export const hardPoints = (features: CoverFeature[], toMetric: (position: Position) => Point): Point[] =>
+  features.filter((f) => f.kind === 'hard').flatMap((f) => sample(f.geometry, toMetric));
+
 function sample(geometry: Geometry, toMetric: (position: Position) => Point): Point[] {
   switch (geometry.type) {
     case 'Point':

@@ -34,3 +34,17 @@ export function hypsographOf(cells: CellTable, deepest: number): { depth: number
   area[steps] = 0;
   return { depth: area.map((_, z) => Math.min(z, Math.max(deepest, 0.1))), area };
 }
+
+/** Volume of water between two depths, m³: the trapezoid rule over a hypsograph. */
+export function volumeBetween({ depth, area }: { depth: number[]; area: number[] }, top: number, bottom: number): number {
+  const at = (z: number): number => {
+    const k = depth.findIndex((d) => d >= z);
+    if (k <= 0) return k === 0 ? area[0] : 0;
+    const span = depth[k] - depth[k - 1];
+    return span > 0 ? area[k - 1] + ((area[k] - area[k - 1]) * (z - depth[k - 1])) / span : area[k];
+  };
+  const edges = [top, ...depth.filter((d) => d > top && d < bottom), bottom];
+  let volume = 0;
+  for (let i = 1; i < edges.length; i++) volume += ((at(edges[i]) + at(edges[i - 1])) / 2) * (edges[i] - edges[i - 1]);
+  return volume;
+}

@@ -1,10 +1,37 @@
 /** Soundings to chart: depth and hardness rasters, contours, the shape of the bottom, the table of cells. */
-export { buildChart, proposeSize, type Chart, type SoundingColumns } from './build';
+export {
+  buildChart,
+  cellsOf,
+  chartFrom,
+  laySurface,
+  proposeSize,
+  shapesOf,
+  type BuildOptions,
+  type Chart,
+  type SoundingColumns,
+  type Surface,
+  type Worked,
+} from './build';
+export {
+  cleanSoundings,
+  levelAt,
+  type CleanContext,
+  type Cleaned,
+  type CleanSettings,
+  type CleanStep,
+  type LevelReading,
+  type SoundingTable,
+} from './clean';
+export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind } from './features';
+export { calibrateHardness } from './hardness';
+export { mainBody } from './main-body';
 export { proposeOutline } from './propose-outline';
 export { packChart, unpackChart } from './pack';
+export { packSoundings, unpackSoundings, type PlacedSoundings } from './pack-soundings';
 export { contourLines, contourDepths, type ContourLine } from './contour-lines';
-export { coverPoints } from './cover-points';
-export { bandShare, hypsographOf, type BandShare } from './hypsograph';
+export { coverPoints, hardPoints } from './cover-points';
+export { bandShare, hypsographOf, volumeBetween, type BandShare } from './hypsograph';
 export { effectiveFetch, waveHeights } from './wind-on-water';
 export { CELL_COLUMNS, FETCH_DIRECTIONS, FAR, type CellTable, type CoverPoints } from './cells';
-export { bottomPosition, slope, windowMean } from './shape';
+export { bottomPositions, slope } from './shape';
+export { tripSurface, type TripSoundings, type TripSurface } from './trip-surface';

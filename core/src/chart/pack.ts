@@ -1,24 +1,38 @@
 import { packParts, unpackParts } from '../formats/binary';
-import { Raster } from '../geo';
+import { Raster, type Point } from '../geo';
 import { CELL_COLUMNS, type CellTable } from './cells';
 import type { Chart } from './build';
+import type { CleanStep } from './clean';
+import type { ChartFeature } from './features';
 
 const NO_DEPTH = -32768;
 const NO_HARDNESS = 255;
+/** Expected error travels in steps of 5 cm. */
+const ERROR_STEP = 0.05;
 
 interface Header {
   epsg: number;
   soundings: number;
   deepest: number;
   frame: [x0: number, y0: number, size: number, width: number, height: number];
+  features: ChartFeature[];
+  cleaning: CleanStep[];
 }
 
-/** The chart as one binary: depth as int16 centimetres, hardness as uint8, then the cells' columns. */
-export function packChart({ epsg, soundings, deepest, depth, hardness, cells }: Chart): Uint8Array {
-  const header: Header = { epsg, soundings, deepest, frame: [depth.x0, depth.y0, depth.size, depth.width, depth.height] };
+/** The chart as one binary: depth as int16 centimetres, hardness and expected error as uint8, then the cells' columns. */
+export function packChart({ epsg, soundings, deepest, depth, hardness, quality, cells, features, cleaning }: Chart): Uint8Array {
+  const header: Header = {
+    epsg,
+    soundings,
+    deepest,
+    frame: [depth.x0, depth.y0, depth.size, depth.width, depth.height],
+    features: features.map(rounded),
+    cleaning,
+  };
   return packParts(header, {
     depth: Int16Array.from(depth.data, (v) => (Number.isNaN(v) ? NO_DEPTH : Math.min(32767, Math.round(v * 100)))),
     hardness: Uint8Array.from(hardness.data, (v) => (Number.isNaN(v) ? NO_HARDNESS : Math.round(Math.min(1, Math.max(0, v)) * 254))),
+    quality: Uint8Array.from(quality.data, (v) => (Number.isNaN(v) ? NO_HARDNESS : Math.min(254, Math.round(v / ERROR_STEP)))),
     column: cells.column,
     row: cells.row,
     ...Object.fromEntries(CELL_COLUMNS.map((name) => [`cell ${name}`, cells[name]])),
@@ -40,6 +54,9 @@ export function unpackChart(bytes: Uint8Array): Chart {
     deepest: header.deepest,
     depth: raster(Float32Array.from(parts.depth, (v) => (v === NO_DEPTH ? NaN : v / 100))),
     hardness: raster(Float32Array.from(parts.hardness, (v) => (v === NO_HARDNESS ? NaN : v / 254))),
+    quality: raster(Float32Array.from(parts.quality, (v) => (v === NO_HARDNESS ? NaN : v * ERROR_STEP))),
+    features: header.features,
+    cleaning: header.cleaning,
     cells: {
       count: parts.column.length,
       column: parts.column as Int32Array,
@@ -47,5 +64,23 @@ export function unpackChart(bytes: Uint8Array): Chart {
       ...columns,
       fetch: parts.fetch as Float32Array,
     },
+  };
+}
+
+/** Features to the decimetre: what lies below that is noise, and travels for nothing. */
+function rounded(f: ChartFeature): ChartFeature {
+  const metres = (v: number): number => Math.round(v * 10) / 10;
+  const points = (list: Point[]): Point[] => list.map(([x, y]) => [metres(x), metres(y)]);
+  const fine = (v: number): number => Math.round(v * 1000) / 1000;
+  return {
+    ...f,
+    x: metres(f.x),
+    y: metres(f.y),
+    depth: fine(f.depth),
+    rise: fine(f.rise),
+    size: metres(f.size),
+    sharpness: fine(f.sharpness),
+    confidence: fine(f.confidence),
+    edge: f.edge.type === 'area' ? { type: 'area', ring: points(f.edge.ring) } : { type: 'line', points: points(f.edge.points) },
   };
 }

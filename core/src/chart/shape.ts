@@ -1,44 +1,46 @@
 import { Raster } from '../geo';
 
-/** Mean over a square window of half-width `radius` cells, leaving out NaN; by running sums. */
-export function windowMean(raster: Raster, radius: number): Raster {
-  const { width, height, data } = raster;
+/** Running sums of a raster from its corner, with a row and a column of zeros before it; NaN counts for nothing. */
+function runningSums({ width, height, data }: Raster): { sum: Float64Array; count: Uint32Array } {
   const sum = new Float64Array((width + 1) * (height + 1));
   const count = new Uint32Array((width + 1) * (height + 1));
-  for (let j = 0; j < height; j++)
-    for (let i = 0; i < width; i++) {
+  for (let j = 0; j < height; j++) {
+    let [rowSum, rowCount] = [0, 0];
+    for (let i = 0, k = (j + 1) * (width + 1) + 1; i < width; i++, k++) {
       const v = data[j * width + i];
-      const k = (j + 1) * (width + 1) + i + 1;
-      const known = Number.isNaN(v) ? 0 : 1;
-      sum[k] = (known ? v : 0) + sum[k - 1] + sum[k - width - 1] - sum[k - width - 2];
-      count[k] = known + count[k - 1] + count[k - width - 1] - count[k - width - 2];
+      if (v === v) {
+        rowSum += v;
+        rowCount++;
+      }
+      sum[k] = rowSum + sum[k - width - 1];
+      count[k] = rowCount + count[k - width - 1];
     }
-  const out = raster.like();
-  for (let j = 0; j < height; j++)
-    for (let i = 0; i < width; i++) {
-      const [i0, i1, j0, j1] = [
-        Math.max(0, i - radius),
-        Math.min(width, i + radius + 1),
-        Math.max(0, j - radius),
-        Math.min(height, j + radius + 1),
-      ];
-      const corner = (table: ArrayLike<number>): number =>
-        table[j1 * (width + 1) + i1] - table[j0 * (width + 1) + i1] - table[j1 * (width + 1) + i0] + table[j0 * (width + 1) + i0];
-      const n = corner(count);
-      if (n > 0) out.data[j * width + i] = corner(sum) / n;
-    }
-  return out;
+  }
+  return { sum, count };
 }
 
 /**
  * Bathymetric position: how much shallower a place is than its surroundings, m. Positive on humps and points,
- * negative in holes and channels. @param metres half-width of the surroundings
+ * negative in holes and channels. @param scales half-widths of the surroundings, m @returns a raster a scale
  */
-export function bottomPosition(depth: Raster, metres: number): Raster {
-  const around = windowMean(depth, Math.max(1, Math.round(metres / depth.size)));
-  const out = depth.like();
-  for (let k = 0; k < out.data.length; k++) out.data[k] = around.data[k] - depth.data[k];
-  return out;
+export function bottomPositions(depth: Raster, scales: number[]): Raster[] {
+  const { width, height, size, data } = depth;
+  const { sum, count } = runningSums(depth);
+  return scales.map((metres) => {
+    const radius = Math.max(1, Math.round(metres / size));
+    const out = depth.like();
+    for (let j = 0; j < height; j++) {
+      const low = Math.max(0, j - radius) * (width + 1);
+      const high = Math.min(height, j + radius + 1) * (width + 1);
+      for (let i = 0; i < width; i++) {
+        const [i0, i1] = [Math.max(0, i - radius), Math.min(width, i + radius + 1)];
+        const n = count[high + i1] - count[low + i1] - count[high + i0] + count[low + i0];
+        const k = j * width + i;
+        if (n > 0) out.data[k] = (sum[high + i1] - sum[low + i1] - sum[high + i0] + sum[low + i0]) / n - data[k];
+      }
+    }
+    return out;
+  });
 }
 
 /** Slope of the bottom, metres fall per metre, by central differences (one-sided at an edge). */

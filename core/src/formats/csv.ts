@@ -16,9 +16,9 @@ const LONGEST_ROW = 1_000_000;
  * (Written here because refusals must name the true line, also after quoted line breaks.)
  * @throws FormatError when a quote is never closed or a row is longer than a million characters
  */
-export async function* csvRows(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<CsvRow[]> {
+export async function* csvRows(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>, file?: string): AsyncGenerator<CsvRow[]> {
   const decoder = new TextDecoder('utf-8', { ignoreBOM: false });
-  const parser = new RowParser();
+  const parser = new RowParser(file === undefined ? '' : `${file}: `);
   for await (const chunk of bytes) {
     const rows = parser.push(decoder.decode(chunk, { stream: true }));
     if (rows.length) yield rows;
@@ -32,6 +32,9 @@ class RowParser {
   private line = 1;
   private separator = '';
 
+  /** @param file its name, as it begins a message */
+  constructor(private readonly file: string) {}
+
   push(text: string): CsvRow[] {
     this.rest += text;
     const rows: CsvRow[] = [];
@@ -41,36 +44,39 @@ class RowParser {
       let end = this.rest.indexOf('\n', start);
       if (end < 0) break;
       if (quote >= 0 && quote < start) quote = this.rest.indexOf('"', start);
-      if (quote >= 0 && quote < end) {
+      const quoted = quote >= 0 && quote < end;
+      if (quoted) {
         end = endOfQuotedRow(this.rest, start);
         if (end < 0) break;
       }
-      this.take(this.rest.slice(start, end), rows);
+      this.take(this.rest.slice(start, end), quoted, rows);
       start = end + 1;
     }
     this.rest = this.rest.slice(start);
-    if (this.rest.length > LONGEST_ROW) throw new FormatError(`line ${this.line}: a row of more than a million characters is no table`);
+    if (this.rest.length > LONGEST_ROW)
+      throw new FormatError(`${this.file}line ${this.line}: a row of more than a million characters is no table`);
     return rows;
   }
 
   end(): CsvRow[] {
     const rows: CsvRow[] = [];
     if (this.rest) {
-      if (quotesOpen(this.rest)) throw new FormatError(`line ${this.line}: a quote is opened and never closed`);
-      this.take(this.rest, rows);
+      if (quotesOpen(this.rest)) throw new FormatError(`${this.file}line ${this.line}: a quote is opened and never closed`);
+      this.take(this.rest, this.rest.includes('"'), rows);
     }
     this.rest = '';
     return rows;
   }
 
-  private take(raw: string, rows: CsvRow[]): void {
+  /** @param quoted whether there is a quote in it: only then can a line break be part of a field */
+  private take(raw: string, quoted: boolean, rows: CsvRow[]): void {
     const line = this.line;
-    for (let i = raw.indexOf('\n'); i >= 0; i = raw.indexOf('\n', i + 1)) this.line++;
+    if (quoted) for (let i = raw.indexOf('\n'); i >= 0; i = raw.indexOf('\n', i + 1)) this.line++;
     this.line++;
     const text = raw.endsWith('\r') ? raw.slice(0, -1) : raw;
     if (text.trim() === '') return;
     if (!this.separator) this.separator = guessSeparator(text);
-    rows.push({ line, fields: text.includes('"') ? splitQuoted(text, this.separator) : text.split(this.separator) });
+    rows.push({ line, fields: quoted ? splitQuoted(text, this.separator) : text.split(this.separator) });
   }
 }
 

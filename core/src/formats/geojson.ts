@@ -1,7 +1,7 @@
 import type { Feature, Geometry } from 'geojson';
 import { FormatError } from './csv';
 import { addFinding, type FileReport } from './record-reader';
-import type { CoverFeature } from '../logbook';
+import { COVER_KINDS, type CoverFeature } from '../logbook';
 
 /** The features of a GeoJSON text (a collection, a feature or a bare geometry). @throws FormatError */
 export function readGeoJson(text: string, file: string): Feature[] {
@@ -31,8 +31,6 @@ export function readOutline(text: string, file: string): Geometry {
   return { type: 'GeometryCollection', geometries };
 }
 
-const KINDS = ['cover', 'weed', 'hard', 'hazard', 'access'];
-
 /** Cover drawn as points, lines or areas. Features without a known kind are listed as bad. */
 export function readCover(text: string, file: string, report: FileReport): CoverFeature[] {
   const out: CoverFeature[] = [];
@@ -40,8 +38,8 @@ export function readCover(text: string, file: string, report: FileReport): Cover
     report.read++;
     const kind = String(feature.properties?.kind ?? '').toLowerCase();
     if (!feature.geometry) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has no geometry` });
-    else if (!KINDS.includes(kind))
-      addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${KINDS.join(', ')}` });
+    else if (!(COVER_KINDS as readonly string[]).includes(kind))
+      addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${COVER_KINDS.join(', ')}` });
     else if (!possible(feature.geometry))
       addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has an impossible position` });
     else {
@@ -49,12 +47,17 @@ export function readCover(text: string, file: string, report: FileReport): Cover
       out.push({
         kind,
         cover: feature.properties?.cover != null ? String(feature.properties.cover).toLowerCase() : null,
+        name: feature.properties?.name != null ? String(feature.properties.name).slice(0, 200) : null,
+        height_m: heightIn(feature.properties?.height_m),
+        placed_on: /^\d{4}-\d\d-\d\d$/.test(String(feature.properties?.placed_on)) ? String(feature.properties!.placed_on) : null,
         geometry: feature.geometry,
       });
     }
   });
   return out;
 }
+
+const heightIn = (value: unknown): number | null => (typeof value === 'number' && value >= 0 && value <= 1000 ? value : null);
 
 function possible(geometry: Geometry): boolean {
   const check = (c: unknown): boolean =>

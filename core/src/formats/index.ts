@@ -13,3 +13,5 @@ export {
 export { readGeoJson, readOutline, readCover } from './geojson';
 export { readWaterFile, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';
+export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
+export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type Waypoint } from './gpx';

@@ -1,4 +1,4 @@
-import { readField, records, rowContradiction, rowOddity, type Field, type Fields, type RecordName, type Row } from '../logbook';
+import { readField, records, Refused, rowContradiction, rowOddity, type Field, type Fields, type RecordName, type Row } from '../logbook';
 import { csvRows, FormatError } from './csv';
 
 /** Something about one place in a file. */
@@ -91,17 +91,20 @@ export async function* readRecord(
   let columns: Column[] | null = null;
   let width = 0;
   let commaDecimals = false;
-  for await (const batch of csvRows(bytes)) {
+  let absent: string[] = [];
+  for await (const batch of csvRows(bytes, report.file)) {
     const rows: PlacedRow[] = [];
     for (const { line, fields } of batch) {
       if (!columns) {
         columns = readHeader(record, fields, report);
         width = fields.length;
+        const present = columns.map((c) => c.name);
+        absent = Object.keys(records[record]).filter((name) => !present.includes(name));
         commaDecimals = columns.length > 1 && !fields.join('').includes(',');
         continue;
       }
       report.read++;
-      const row = readRow(record, columns, width, line, fields, report, commaDecimals);
+      const row = readRow(record, columns, width, line, fields, report, commaDecimals, absent);
       if (row) rows.push({ line, row });
     }
     report.used += rows.length;
@@ -118,6 +121,7 @@ function readRow(
   fields: string[],
   report: FileReport,
   commaDecimals: boolean,
+  absent: string[],
 ): Row | null {
   if (fields.length > width && fields.slice(width).some((f) => f.trim() !== '')) {
     addFinding(report.bad, { line, column: '', reason: `has ${fields.length} fields where the header has ${width}` });
@@ -127,13 +131,13 @@ function readRow(
   for (const { name, field, at } of columns) {
     const raw = fields[at] ?? '';
     const read = readField(field, commaDecimals && field.type === 'number' ? raw.replace(',', '.') : raw);
-    if ('refused' in read) {
-      addFinding(report.bad, { line, column: name, reason: read.refused });
+    if (read instanceof Refused) {
+      addFinding(report.bad, { line, column: name, reason: read.reason });
       return null;
     }
-    row[name] = read.value;
+    row[name] = read;
   }
-  for (const name of Object.keys(records[record])) row[name] ??= null;
+  for (const name of absent) row[name] = null;
   const wrong = rowContradiction(record, row);
   if (wrong) {
     addFinding(report.bad, { line, ...wrong });

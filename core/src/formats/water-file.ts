@@ -12,6 +12,8 @@ export interface WaterFile {
   rules?: unknown;
   forage?: string[] | null;
   rigs?: unknown;
+  /** How its soundings are cleaned; see CleanSettings. */
+  cleaning?: unknown;
 }
 
 /** Reads water.json. Unknown names in it are returned, not refused. @throws FormatError that names the field */
@@ -23,7 +25,7 @@ export function readWaterFile(text: string, file: string): { water: WaterFile; u
     throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
   }
   if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new FormatError(`${file}: must hold one object`);
-  const known = ['name', 'kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs'];
+  const known = ['name', 'kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs', 'cleaning'];
   const raw = value as Record<string, unknown>;
   const aliases: Record<string, string> = { altitude: 'altitude_m', timeZone: 'time_zone', timezone: 'time_zone' };
   const water: Record<string, unknown> = {};

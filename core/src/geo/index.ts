@@ -2,12 +2,14 @@
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { metricPlane, utmZone, utmEpsg, type MetricPlane, type Point } from './plane';
 export {
+  outlineBox,
   outlineToRings,
   ringsArea,
   insideRings,
   ringsBounds,
   ringsCentroid,
   linesToRings,
+  ringsToOutline,
   type Rings,
   type OutlineGeometry,
   OutlineError,

@@ -118,3 +118,22 @@ export function ringsCentroid(geometry: Geometry): { latitude: number; longitude
   const [x0, y0, x1, y1] = ringsBounds(rings);
   return { longitude: (x0 + x1) / 2, latitude: (y0 + y1) / 2 };
 }
+
+/** Rings in metres as polygons in degrees: a ring inside an odd number of others is a hole in the one around it. */
+export function ringsToOutline(rings: Rings, toDegrees: (point: Point) => [longitude: number, latitude: number]): OutlineGeometry {
+  const around = (ring: Point[]): Point[][] => rings.filter((other) => other !== ring && insideRings([other], ring[0][0], ring[0][1]));
+  const closed = (ring: Point[]): [number, number][] => [...ring, ring[0]].map(toDegrees);
+  const outer = rings.filter((ring) => around(ring).length % 2 === 0);
+  return {
+    type: 'MultiPolygon',
+    coordinates: outer.map((ring) => {
+      const depth = around(ring).length;
+      return [closed(ring), ...rings.filter((hole) => around(hole).length === depth + 1 && around(hole).includes(ring)).map(closed)];
+    }),
+  };
+}
+
+/** West, south, east and north of an outline, degrees. */
+export function outlineBox(outline: OutlineGeometry): [west: number, south: number, east: number, north: number] {
+  return ringsBounds(outlineToRings(outline, (longitude, latitude) => [longitude, latitude]));
+}

@@ -1,5 +1,5 @@
 /** The records, their schemas, and what is derived from them: targets and looks. */
-export { readField, readTime, type Field, type Fields } from './fields';
+export { readField, Refused, readTime, type Field, type Fields } from './fields';
 export {
   records,
   RECORD_ORDER,
@@ -29,4 +29,4 @@ export { scanSwaths, trolledLines, type Fix, type Swath } from './effort';
 export { joinTargets, type Target, type Sighting } from './targets';
 export { deriveLooks, VISIT_GAP_MS, type Look, type SeenTarget, type EffortKind, type TripInPlane, type DerivedLooks } from './looks';
 export { tripInPlane } from './in-plane';
-export type { CoverFeature } from './cover';
+export { COVER_KINDS, type CoverFeature } from './cover';

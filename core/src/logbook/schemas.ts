@@ -1,6 +1,7 @@
-import { array, mixed, number, object, string, type AnyObjectSchema, type Schema } from 'yup';
+import { array, boolean, mixed, number, object, string, type AnyObjectSchema, type Schema } from 'yup';
 import { readTime, type Field, type Fields } from './fields';
-import { records, rowContradiction, type RecordName, type Row } from './records';
+import { COVER_KINDS } from './cover';
+import { COVERS, records, rowContradiction, type RecordName, type Row } from './records';
 
 function fieldSchema(field: Field): Schema {
   switch (field.type) {
@@ -50,6 +51,39 @@ function recordSchema(record: RecordName, leaveOut: string[] = [], optional: str
   });
 }
 
+/** Which steps clean a water's soundings. */
+const cleaningSchema = object({
+  ...Object.fromEntries(
+    ['jumps', 'doubles', 'spikes', 'lag', 'level'].map((step) => [step, boolean().strict().typeError('must be true or false')]),
+  ),
+  transducer_m: number().strict().typeError('must be a number').min(0, 'is impossible').max(30, 'is impossible').nullable(),
+  assumed_sound_ms: number().strict().typeError('must be a number').min(1300, 'is impossible').max(1700, 'is impossible').nullable(),
+})
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
+
+/** Cover placed by hand. */
+const coverSchema = object({
+  kind: string()
+    .strict()
+    .oneOf([...COVER_KINDS], `must be one of ${COVER_KINDS.join(', ')}`)
+    .required('is missing'),
+  cover: string()
+    .strict()
+    .oneOf([...COVERS, null] as string[], `must be one of ${COVERS.join(', ')}`)
+    .nullable(),
+  name: string().strict().max(200, 'is longer than 200 characters').nullable(),
+  height_m: number().strict().typeError('must be a number').min(0, 'is impossible').max(1000, 'is impossible').nullable(),
+  geometry: object({
+    type: string().oneOf(['Point', 'LineString', 'Polygon'], 'must be a Point, LineString or Polygon').required('is missing'),
+    coordinates: array().required('is missing'),
+  })
+    .required('is missing')
+    .strict(),
+})
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
+
 /** What the HTTP interface takes, a schema a record; `trip` comes from the address there. */
 export const schemas = {
   trip: recordSchema('trips', [], ['end']),
@@ -68,6 +102,8 @@ export const schemas = {
     .max(5000, 'holds more than 5000')
     .required('is missing'),
   id: uuid(),
+  cleaning: cleaningSchema,
+  cover: coverSchema,
   water: object({
     name: string()
       .strict()
@@ -87,6 +123,7 @@ export const schemas = {
     forage: array().of(string().strict().required()).strict().nullable(),
     rules: mixed().nullable(),
     rigs: mixed().nullable(),
+    cleaning: cleaningSchema.nullable(),
   })
     .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
     .strict(),

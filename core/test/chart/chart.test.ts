@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import {
   bandShare,
-  bottomPosition,
+  bottomPositions,
   buildChart,
   contourDepths,
   contourLines,
@@ -104,7 +104,7 @@ describe('shape of the bottom', () => {
     const plane = new Raster(0, 0, 10, 20, 20);
     for (let k = 0; k < 400; k++) plane.data[k] = (k % 20) * 1;
     expect(slope(plane).data[210]).to.be.closeTo(0.1, 1e-6);
-    expect(bottomPosition(plane, 50).data[210]).to.be.closeTo(0, 1e-6);
+    expect(bottomPositions(plane, [50])[0].data[210]).to.be.closeTo(0, 1e-6);
   });
 });
 

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { newId, readField, readTime, records, schemas } from '../../src/logbook';
+import { newId, readField, Refused, readTime, records, schemas } from '../../src/logbook';
 
 describe('times', () => {
   it('are read with their offset and kept as UTC', () => {
@@ -13,12 +13,12 @@ describe('times', () => {
 
 describe('fields', () => {
   it('say what is wrong with them', () => {
-    expect(readField(records.contacts.latitude, '95')).to.deep.equal({ refused: '95 is impossible: it must be from -90 to 90' });
-    expect(readField(records.contacts.kind, ' Fish ')).to.deep.equal({ value: 'fish' });
-    expect(readField(records.contacts.kind, 'whale')).to.have.property('refused').that.includes('none of fish, bait');
-    expect(readField(records.contacts.top_m, '1e')).to.deep.equal({ refused: '"1e" is not a number' });
-    expect(readField(records.contacts.latitude, '')).to.deep.equal({ refused: 'is missing' });
-    expect(readField(records.contacts.count, '2.5')).to.have.property('refused').that.includes('whole number');
+    expect(readField(records.contacts.latitude, '95')).to.deep.equal(new Refused('95 is impossible: it must be from -90 to 90'));
+    expect(readField(records.contacts.kind, ' Fish ')).to.equal('fish');
+    expect(readField(records.contacts.kind, 'whale')).to.have.property('reason').that.includes('none of fish, bait');
+    expect(readField(records.contacts.top_m, '1e')).to.deep.equal(new Refused('"1e" is not a number'));
+    expect(readField(records.contacts.latitude, '')).to.deep.equal(new Refused('is missing'));
+    expect(readField(records.contacts.count, '2.5')).to.have.property('reason').that.includes('whole number');
   });
 });
 

@@ -1,5 +1,14 @@
 import { expect } from 'chai';
-import { coneWidth, deadZone, heightFromShadow, objectHeight, placeTarget, sideScanDistance } from '../../src/sonar';
+import {
+  coneWidth,
+  deadZone,
+  heightFromShadow,
+  objectHeight,
+  placeTarget,
+  seaSoundSpeed,
+  sideScanDistance,
+  soundSpeed,
+} from '../../src/sonar';
 import { bearing, distance } from '../../src/geo';
 
 describe('beams', () => {
@@ -23,5 +32,19 @@ describe('placing a target from the Pad', () => {
     const target = placeTarget(boat, 0, 0, { forward: -3, starboard: 0 }, 2);
     expect(distance(boat.position, target)).to.be.closeTo(7, 0.05);
     expect(bearing(boat.position, target)).to.be.closeTo(270, 0.1);
+  });
+});
+
+describe('speed of sound in water', () => {
+  // Marczak 1997 for pure water; Medwin 1975 for sea water.
+  it('is that of the literature', () => {
+    for (const [celsius, metresPerSecond] of [
+      [0, 1402.4],
+      [10, 1447.3],
+      [20, 1482.3],
+      [30, 1509.1],
+    ])
+      expect(soundSpeed(celsius)).to.be.closeTo(metresPerSecond, 0.1);
+    expect(seaSoundSpeed(10, 35, 0)).to.be.closeTo(1490, 0.5);
   });
 });

@@ -1,5 +1,5 @@
 import Delaunator from 'delaunator';
-import type { Raster } from '../geo';
+import type { Raster } from '../../src/geo';
 
 /**
  * Fills a raster by linear interpolation over the Delaunay triangles of scattered values.

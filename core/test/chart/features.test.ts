@@ -1,0 +1,80 @@
+import { expect } from 'chai';
+import { buildChart, type Chart } from '../../src/chart';
+import type { Point } from '../../src/geo';
+import { cleanedOf } from '../support/clean';
+import { addScore, score, type Score } from '../support/score';
+import { makeSoundedWater, survey, type Planted } from '../support/sounded-water';
+
+const KINDS: Planted['kind'][] = ['hump', 'ledge', 'saddle', 'channel swing', 'hard spot'];
+
+/** A square of water with a bottom of one's own, sounded every 12 m. */
+function square(depthAt: (x: number, y: number) => number, island: Point[] | null = null): Chart {
+  const shore: Point[] = [
+    [0, 0],
+    [600, 0],
+    [600, 600],
+    [0, 600],
+  ];
+  const [x, y, depth]: number[][] = [[], [], []];
+  for (let px = 6; px < 600; px += 12)
+    for (let py = 3; py < 600; py += 6) {
+      if (depthAt(px, py) <= 0) continue;
+      x.push(px);
+      y.push(py);
+      depth.push(depthAt(px, py));
+    }
+  return buildChart(32625, island ? [shore, island] : [shore], { x, y, depth, hardness: x.map(() => NaN) }, { size: 5 });
+}
+/** Falls away from its shore on all sides. */
+const basin = (x: number, y: number): number => Math.min(9, Math.min(x, y, 600 - x, 600 - y) / 12);
+
+describe('shapes of the bottom', () => {
+  // A small version of the bench: two waters have two ledges, so of these one is enough.
+  it('planted in made-up waters are found, and little else is claimed', () => {
+    const totals = new Map<string, Score>();
+    let area = 0;
+    for (const seed of [41, 42]) {
+      const water = makeSoundedWater(seed);
+      const chart = buildChart(32625, water.rings, cleanedOf(survey(water, { seed, spacing: 25, spikes: 0.005, doubles: 2 })));
+      area += water.width * water.height;
+      for (const kind of KINDS) totals.set(kind, addScore(totals.get(kind), score(water, chart.features, kind)));
+    }
+    for (const [kind, s] of totals) {
+      expect(s.found / s.planted, `recall of ${kind}`).to.be.at.least(kind === 'ledge' ? 0.5 : 0.8);
+      expect(s.right / s.claimed, `precision of ${kind}`).to.be.at.least(kind === 'ledge' ? 0.5 : 0.8);
+      expect(s.area / area, `area claimed as ${kind}`).to.be.below(0.1);
+    }
+  }).timeout(60_000);
+
+  it('have a place, a depth and a size one could go to', () => {
+    const [hx, hy] = [330, 250];
+    const { features } = square((x, y) => basin(x, y) - 2 * Math.exp(-((x - hx) ** 2 + (y - hy) ** 2) / (2 * 25 ** 2)));
+    const humps = features.filter((f) => f.kind === 'hump');
+    expect(humps).to.have.length(1);
+    const [hump] = humps;
+    expect(Math.hypot(hump.x - hx, hump.y - hy)).to.be.below(12);
+    expect(hump.depth).to.be.closeTo(7, 0.4);
+    expect(hump.rise).to.be.closeTo(2, 0.6);
+    expect(hump.confidence).to.be.above(0.7);
+    expect(hump.edge.type === 'area' && hump.edge.ring.length).to.be.above(8);
+  });
+  it('are none where there are none: neither an even slope nor the ground of an island', () => {
+    const slope = square((x) => 1 + x / 80);
+    // The foot of the deep end's wall is a trough, and may be called a channel.
+    const found = slope.features.filter(
+      (f) => ['hump', 'hole', 'saddle', 'ledge', 'channel', 'irregularity'].includes(f.kind) && f.x < 500,
+    );
+    expect(found).to.deep.equal([]);
+    const rim = Array.from({ length: 24 }, (_, k): Point => [
+      300 + 30 * Math.cos((k / 24) * 2 * Math.PI),
+      300 + 30 * Math.sin((k / 24) * 2 * Math.PI),
+    ]);
+    const island = square((x, y) => Math.min(basin(x, y), (Math.hypot(x - 300, y - 300) - 30) / 6), rim);
+    expect(island.features.filter((f) => f.kind === 'hump' && Math.hypot(f.x - 300, f.y - 300) < 80)).to.deep.equal([]);
+  });
+  it('a deep stretch of a channel is the channel, not a hole', () => {
+    const { features } = square((x, y) => 5 + 2.5 * Math.exp(-((y - 300) ** 2) / (2 * 18 ** 2)) * (1 + 0.25 * Math.sin(x / 40)));
+    expect(features.some((f) => f.kind === 'channel')).to.equal(true);
+    expect(features.filter((f) => f.kind === 'hole')).to.deep.equal([]);
+  });
+});
