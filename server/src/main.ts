@@ -3,9 +3,12 @@ import { FormatError } from '@restless-shoal/core/formats';
 import { readTime } from '@restless-shoal/core/logbook';
 import { SetUpError } from './cluster';
 import { defaultData, openContext } from './cli/context';
+import { backupCommand, restoreCommand } from './cli/backup';
+import { exportCommand } from './cli/export';
 import { forecastCommand } from './cli/forecast';
 import { importCommand } from './cli/import';
 import { serveCommand } from './cli/serve';
+import { NotEmptyError } from './backup';
 import { NoSuchWaterError } from './import/import';
 import { UnknownSpeciesError } from './jobs/ready';
 
@@ -16,8 +19,12 @@ const USAGE = `usage:
   ./shoal demo     [--port N] [--data DIR]
   ./shoal serve    [--port N] [--data DIR]
   ./shoal import   --water NAME [--create] [--update] [--data DIR] FILE|FOLDER|ZIP...
+  ./shoal export   --water NAME --to FOLDER [--data DIR]
   ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
-  ./shoal test     [unit|api|browser]`;
+  ./shoal backup   FILE.zip [--data DIR]
+  ./shoal restore  FILE.zip [--data DIR]
+  ./shoal test     [unit|api|browser]
+  ./shoal bench    [NAME]`;
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
@@ -61,6 +68,13 @@ async function importFiles(args: string[]): Promise<void> {
   );
 }
 
+async function exportWater(args: string[]): Promise<void> {
+  const { values, positionals } = words(args, { water: { type: 'string' }, to: { type: 'string' } });
+  if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
+  const [water, to] = [given(values.water, 'water'), given(values.to, 'to')];
+  await withContext(values.data, (context) => exportCommand(context, water, to));
+}
+
 async function forecast(args: string[]): Promise<void> {
   const { values, positionals } = words(args, {
     water: { type: 'string' },
@@ -82,6 +96,12 @@ async function forecast(args: string[]): Promise<void> {
     out: given(values.out, 'out'),
   };
   await withContext(values.data, (context) => forecastCommand(context, options));
+}
+
+async function oneFile(verb: 'backup' | 'restore', args: string[]): Promise<void> {
+  const { values, positionals } = words(args, {});
+  if (positionals.length !== 1) throw new UsageError(`${verb} wants one file, as in ./shoal ${verb} logbook.zip`);
+  await withContext(values.data, (context) => (verb === 'backup' ? backupCommand : restoreCommand)(context, positionals[0]));
 }
 
 async function withContext(
@@ -113,10 +133,10 @@ async function main([verb, ...args]: string[]): Promise<void> {
     case 'forecast':
       return forecast(args);
     case 'export':
+      return exportWater(args);
     case 'backup':
     case 'restore':
-    case 'bench':
-      throw new SetUpError(`'${verb}' is not there yet; nothing was done`);
+      return oneFile(verb, args);
     default:
       throw new UsageError(verb ? `"${verb}" is not a command` : 'a command is needed');
   }
@@ -127,6 +147,7 @@ main(process.argv.slice(2)).catch((error: unknown) => {
     error instanceof SetUpError ||
     error instanceof FormatError ||
     error instanceof NoSuchWaterError ||
+    error instanceof NotEmptyError ||
     error instanceof UnknownSpeciesError;
   if (error instanceof UsageError) console.error(`${error.message}\n${USAGE}`);
   else console.error(expected ? (error as Error).message : error);

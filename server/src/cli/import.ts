@@ -1,8 +1,6 @@
-import { importInto, type ImportedFile, type ImportResult } from '../import/import';
+import type { ImportedFile } from '../import/import';
 import { findSources, type Source } from '../import/sources';
-import { waterById } from '../db/waters';
-import { latestChartId } from '../db/charts';
-import { buildWaterChart, freshLooks } from '../jobs/ready';
+import { importAndReady, type ImportRequest, type ReadyImport } from '../jobs/import-and-ready';
 import type { FindingList } from '@restless-shoal/core/formats';
 import type { Context } from './context';
 
@@ -29,42 +27,28 @@ function sayFile(say: Say, { report, merge }: ImportedFile, update: boolean): vo
     );
 }
 
-/** Imports sources and leaves the water ready: outline, chart, looks. */
-export async function importAndReady(
-  context: Context,
-  sources: Source[],
-  options: { water: string; create: boolean; update: boolean },
-  say: Say,
-): Promise<ImportResult> {
-  const { pool, account } = context;
-  const result = await importInto(pool, account, sources, options);
-  say(`${result.created ? 'made' : 'into'} ${result.water.name}`);
-  for (const file of result.files) sayFile(say, file, options.update);
-  for (const { file, why } of result.passedOver) say(`  ${file}: passed over (${why})`);
-  if (result.newSpecies.length)
-    say(`  species not known before, now local to this water with neutral values: ${result.newSpecies.join(', ')}`);
-  const water = (await waterById(pool, account, result.water.id))!;
-  if (result.chartStale || (await latestChartId(pool, water.id)) == null) {
-    const chart = await buildWaterChart(pool, water);
+/** Says what an import did, in counts. */
+function sayImport(say: Say, { imported, water, chart, hasChart, looks }: ReadyImport, update: boolean): void {
+  say(`${imported.created ? 'made' : 'into'} ${imported.water.name}`);
+  for (const file of imported.files) sayFile(say, file, update);
+  for (const { file, why } of imported.passedOver) say(`  ${file}: passed over (${why})`);
+  if (imported.newSpecies.length)
+    say(`  species not known before, now local to this water with neutral values: ${imported.newSpecies.join(', ')}`);
+  if (!chart) say(hasChart ? '  chart: still right' : '  chart: none yet, there is neither outline nor enough soundings');
+  else if (chart.soundings === 0) say(`  chart: ${chart.cells} cells of 25 m from the outline; no soundings, so no depths yet`);
+  else
     say(
-      chart
-        ? chart.soundings === 0
-          ? `  chart: ${chart.cells} cells of 25 m from the outline; no soundings, so no depths yet`
-          : `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}`
-        : '  chart: none yet, there is neither outline nor enough soundings',
+      `  chart: built from ${chart.soundings} soundings, ${chart.cells} cells of 25 m${water.outline_proposed ? '; the outline is proposed from the soundings' : ''}`,
     );
-  } else say('  chart: still right');
-  const trips = await freshLooks(pool, water);
-  const looks = trips.reduce((n, t) => n + t.looks.length, 0);
-  const outside = trips.reduce((n, t) => n + t.outside.length, 0);
-  say(`  looks: ${looks} from ${trips.length} trips${outside ? `; ${outside} contacts lie outside all effort and enter no rate` : ''}`);
-  return result;
+  say(
+    `  looks: ${looks.looks} from ${looks.trips} trips${looks.outside ? `; ${looks.outside} contacts lie outside all effort and enter no rate` : ''}`,
+  );
 }
 
-export async function importCommand(
-  context: Context,
-  paths: string[],
-  options: { water: string; create: boolean; update: boolean },
-): Promise<void> {
-  await importAndReady(context, findSources(paths), options, (line) => console.log(line));
+/** Imports sources and says what came of it. */
+export async function importAndSay({ pool, account }: Context, sources: Source[], request: ImportRequest, say: Say): Promise<void> {
+  sayImport(say, await importAndReady(pool, account, sources, request), request.update);
 }
+
+export const importCommand = (context: Context, paths: string[], request: ImportRequest): Promise<void> =>
+  importAndSay(context, findSources(paths), request, (line) => console.log(line));

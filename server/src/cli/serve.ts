@@ -5,9 +5,11 @@ import { fileURLToPath } from 'node:url';
 import { makeLogbook, worldName } from '@restless-shoal/demo';
 import { SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
+import { watersWantingCharts } from '../db/charts';
 import { waterByName } from '../db/waters';
+import { Uploads } from '../import/uploads';
 import { Jobs } from '../jobs/queue';
-import { importAndReady } from './import';
+import { importAndSay } from './import';
 import { openContext, type Context } from './context';
 
 const DEMO_SEED = 8;
@@ -34,7 +36,7 @@ async function loadDemo(context: Context): Promise<void> {
   console.log(`demo water: making ${name} and two seasons of its log …`);
   const { folder } = makeLogbook({ seed: DEMO_SEED });
   const sources = [...folder].map(([name, text]) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
-  await importAndReady(context, sources, { water: name, create: true, update: false }, (line) => console.log(line));
+  await importAndSay(context, sources, { water: name, create: true, update: false }, (line) => console.log(line));
 }
 
 /** Serves the application until a signal ends it. */
@@ -64,13 +66,17 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
   try {
     context.database.said.forEach((line) => console.log(line));
     if (demo) await loadDemo(context);
-    jobs = new Jobs(context.pool, context.database.url, (line) => console.error(line));
+    jobs = new Jobs({
+      pool: context.pool,
+      url: context.database.url,
+      uploads: new Uploads(join(context.database.folder.dir, 'uploads')),
+      log: (line) => console.error(line),
+    });
     await jobs.start();
+    // What was imported while no server ran, or left by one that was killed.
+    for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
     const bound = { port };
-    server.on(
-      'request',
-      makeApp({ pool: context.pool, jobs, account: context.account, pages, port: () => bound.port, log: (line) => console.error(line) }),
-    );
+    server.on('request', makeApp({ pool: context.pool, jobs, pages, port: () => bound.port, log: (line) => console.error(line) }));
     await new Promise<void>((done, failed) => {
       server.once('error', (error: NodeJS.ErrnoException) =>
         failed(

@@ -1,5 +1,5 @@
-import { packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
-import type { Pool, Queryable } from './pool';
+import { unpackChart, type Chart } from '@restless-shoal/core/chart';
+import { transaction, type Pool, type Queryable } from './pool';
 
 export interface ChartRow {
   id: number;
@@ -26,29 +26,33 @@ export async function loadChart(db: Queryable, water: string): Promise<(Chart & 
   return row && { id: row.id, ...unpackChart(row.body) };
 }
 
-/** Stores a build and drops the ones before it. */
-export async function storeChart(pool: Pool, water: string, chart: Chart): Promise<number> {
-  const result = await pool.query<{ id: number }>(
-    'INSERT INTO charts (water_id, soundings, cells, deepest_m, body) VALUES ($1, $2, $3, $4, $5) RETURNING id',
-    [water, chart.soundings, chart.cells.count, chart.deepest, Buffer.from(packChart(chart))],
-  );
-  await pool.query('DELETE FROM charts WHERE water_id = $1 AND id < $2', [water, result.rows[0].id]);
-  return result.rows[0].id;
+/**
+ * Stores a build and drops the ones before it, in one transaction: until then the old chart stands.
+ * @param madeFor the water's `chart_wanted` when the build began
+ */
+export async function storeChart(pool: Pool, water: string, chart: Chart, body: Uint8Array, madeFor: number): Promise<number> {
+  return transaction(pool, async (client) => {
+    const result = await client.query<{ id: number }>(
+      'INSERT INTO charts (water_id, soundings, cells, deepest_m, body, made_for) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id',
+      [water, chart.soundings, chart.cells.count, chart.deepest, Buffer.from(body.buffer, body.byteOffset, body.byteLength), madeFor],
+    );
+    await client.query('DELETE FROM charts WHERE water_id = $1 AND id < $2', [water, result.rows[0].id]);
+    return result.rows[0].id;
+  });
 }
 
-/** All soundings of a water as columns. */
-export async function soundingColumns(
-  db: Queryable,
-  water: string,
-): Promise<{ latitude: Float64Array; longitude: Float64Array; depth: Float32Array; hardness: Float32Array }> {
-  const { rows } = await db.query<{ latitude: number; longitude: number; depth_m: number; hardness: number | null }>(
-    'SELECT latitude, longitude, depth_m, hardness FROM soundings WHERE water_id = $1',
-    [water],
-  );
-  return {
-    latitude: Float64Array.from(rows, (r) => r.latitude),
-    longitude: Float64Array.from(rows, (r) => r.longitude),
-    depth: Float32Array.from(rows, (r) => r.depth_m),
-    hardness: Float32Array.from(rows, (r) => r.hardness ?? NaN),
-  };
-}
+/** Says that what a water's chart is made from has changed. */
+export const wantChart = async (db: Queryable, water: string): Promise<void> => {
+  await db.query('UPDATE waters SET chart_wanted = chart_wanted + 1 WHERE id = $1', [water]);
+};
+
+/** Waters of an account whose chart is out of date or missing. */
+export const watersWantingCharts = async (db: Queryable, account: string): Promise<string[]> =>
+  (
+    await db.query<{ id: string }>(
+      `SELECT w.id FROM waters w WHERE w.account_id = $1
+          AND w.chart_wanted > coalesce((SELECT max(c.made_for) FROM charts c WHERE c.water_id = w.id), 0)
+          AND (w.outline IS NOT NULL OR EXISTS (SELECT 1 FROM soundings s WHERE s.water_id = w.id))`,
+      [account],
+    )
+  ).rows.map((r) => r.id);

@@ -26,12 +26,16 @@ export interface MergeResult {
 }
 
 const NULL = '\\N';
+/** What has a meaning of its own in the text that COPY reads. */
+const SPECIAL = /[\\\t\n\r]/;
 const copyText = (v: string | number | null | undefined): string =>
   v == null
     ? NULL
     : typeof v === 'number'
       ? String(v)
-      : v.replace(/[\\\t\n\r]/g, (c) => ({ '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' })[c]!);
+      : !SPECIAL.test(v)
+        ? v
+        : v.replace(/[\\\t\n\r]/g, (c) => ({ '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' })[c]!);
 
 /** Opens a staging table for rows of a target table; `line` keeps their place in the file. */
 export async function openStaging(client: Client, staging: string, { table, columns }: MergeInput): Promise<void> {
@@ -40,18 +44,26 @@ export async function openStaging(client: Client, staging: string, { table, colu
   );
 }
 
-/** Streams rows into a staging table by COPY. */
+/** Streams rows into a table by COPY. @param placed whether the table keeps the line of each row, as a staging table does */
 export async function copyRows(
   client: Client,
   staging: string,
   columns: string[],
   rows: AsyncIterable<{ line: number; row: Row }[]>,
+  placed = true,
 ): Promise<void> {
   async function* text(): AsyncGenerator<string> {
-    for await (const batch of rows)
-      yield batch.map(({ line, row }) => `${line}\t${columns.map((c) => copyText(row[c])).join('\t')}\n`).join('');
+    for await (const batch of rows) {
+      let out = '';
+      for (const { line, row } of batch) {
+        if (placed) out += `${line}\t`;
+        for (let c = 0; c < columns.length; c++) out += copyText(row[columns[c]]) + (c + 1 < columns.length ? '\t' : '\n');
+      }
+      yield out;
+    }
   }
-  await pipeline(Readable.from(text()), client.query(copyFrom(`COPY ${staging} (line, ${columns.map(quoted).join(', ')}) FROM STDIN`)));
+  const list = [...(placed ? ['line'] : []), ...columns].map(quoted).join(', ');
+  await pipeline(Readable.from(text()), client.query(copyFrom(`COPY ${staging} (${list}) FROM STDIN`)));
 }
 
 /**

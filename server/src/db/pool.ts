@@ -3,6 +3,7 @@ import pg from 'pg';
 // Times travel as ISO text, not as Date: the same text in files, tables, HTTP and core.
 pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, (text) => new Date(text).toISOString());
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
 export type Pool = pg.Pool;
 export type Client = pg.PoolClient;

@@ -1,5 +1,6 @@
 import type { Geometry } from 'geojson';
 import { newId, type CoverFeature } from '@restless-shoal/core/logbook';
+import type { CleanSettings } from '@restless-shoal/core/chart';
 import type { WaterFile } from '@restless-shoal/core/formats';
 import { defaultSpecies, findSpecies, neutralProfile, type SpeciesProfile } from '@restless-shoal/core/species';
 import type { Queryable } from './pool';
@@ -18,6 +19,8 @@ export interface WaterRow {
   rules: unknown;
   forage: string[] | null;
   rigs: unknown;
+  cleaning: CleanSettings | null;
+  chart_wanted: number;
   version: number;
 }
 
@@ -69,10 +72,10 @@ export async function createWater(db: Queryable, account: string, name: string, 
 /** Sets what water.json says; what it leaves out stays. @returns whether anything changed */
 export async function describeWater(db: Queryable, id: string, file: WaterFile): Promise<boolean> {
   let changed = false;
-  for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs'] as const) {
+  for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs', 'cleaning'] as const) {
     const value = file[column];
     if (value === undefined) continue;
-    const json = column === 'rules' || column === 'forage' || column === 'rigs';
+    const json = ['rules', 'forage', 'rigs', 'cleaning'].includes(column);
     const result = await db.query(
       `UPDATE waters SET ${column} = $2, changed_at = now(), version = version + 1 WHERE id = $1 AND ${column} IS DISTINCT FROM $2`,
       [id, json && value !== null ? JSON.stringify(value) : value],
@@ -82,29 +85,44 @@ export async function describeWater(db: Queryable, id: string, file: WaterFile):
   return changed;
 }
 
-/** @returns false when the outline was the same already */
+/**
+ * Sets the outline of a water. A proposed one never takes the place of one that somebody drew, also not when it was
+ * drawn while the proposal was being worked out.
+ * @returns false when the outline was the same already, or a drawn one stays
+ */
 export async function setOutline(db: Queryable, id: string, outline: Geometry, epsg: number, proposed = false): Promise<boolean> {
   const changed = await db.query(
     `UPDATE waters SET outline = $2, epsg = $3, outline_proposed = $4, version = version + 1, changed_at = now()
-      WHERE id = $1 AND (outline IS DISTINCT FROM $2 OR epsg IS DISTINCT FROM $3)`,
+      WHERE id = $1 AND (outline IS DISTINCT FROM $2 OR epsg IS DISTINCT FROM $3 OR outline_proposed IS DISTINCT FROM $4)
+        AND (NOT $4 OR outline IS NULL OR outline_proposed)`,
     [id, JSON.stringify(outline), epsg, proposed],
   );
   return (changed.rowCount ?? 0) > 0;
 }
 
-export const coverOf = async (db: Queryable, water: string): Promise<CoverFeature[]> =>
-  (await db.query<CoverFeature>('SELECT kind, cover, geometry FROM covers WHERE water_id = $1 ORDER BY id', [water])).rows;
+export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeature & { id: number })[]> =>
+  (
+    await db.query<CoverFeature & { id: number }>(
+      'SELECT id, kind, cover, name, height_m, placed_on, geometry FROM covers WHERE water_id = $1 ORDER BY id',
+      [water],
+    )
+  ).rows;
 
 /** @returns how many were new */
 export async function addCover(db: Queryable, water: string, features: CoverFeature[]): Promise<number> {
   if (!features.length) return 0;
   const result = await db.query(
-    `INSERT INTO covers (water_id, kind, cover, geometry)
-     SELECT $1, kind, cover, geometry FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, geometry jsonb) ON CONFLICT DO NOTHING`,
+    `INSERT INTO covers (water_id, kind, cover, name, height_m, placed_on, geometry)
+     SELECT $1, kind, cover, name, height_m, placed_on, geometry
+       FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, name text, height_m real, placed_on date, geometry jsonb) ON CONFLICT DO NOTHING`,
     [water, JSON.stringify(features)],
   );
   return result.rowCount ?? 0;
 }
+
+/** @returns whether there was such a thing */
+export const removeCover = async (db: Queryable, water: string, id: number): Promise<boolean> =>
+  ((await db.query('DELETE FROM covers WHERE water_id = $1 AND id = $2', [water, id])).rowCount ?? 0) > 0;
 
 export const speciesOf = async (db: Queryable, water: string): Promise<SpeciesProfile[]> =>
   (await db.query<{ profile: SpeciesProfile }>('SELECT profile FROM species WHERE water_id = $1 ORDER BY local, name', [water])).rows.map(

@@ -4,7 +4,10 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Pool } from '../db/pool';
+import { localAccount } from '../db/waters';
 import type { Jobs } from '../jobs/queue';
+import { backupRoutes } from './backup';
+import { chartRoutes } from './charts';
 import { answerErrors, RequestError } from './errors';
 import { sameOriginOnly } from './guard';
 import { forecastRoutes } from './forecast';
@@ -14,7 +17,6 @@ import { waterRoutes } from './waters';
 export interface AppOptions {
   pool: Pool;
   jobs: Jobs;
-  account: string;
   /** Built pages. */
   pages: string;
   port: () => number;
@@ -22,10 +24,9 @@ export interface AppOptions {
 }
 
 /** The application: the HTTP interface under /api, the built pages elsewhere. */
-export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): Express {
+export function makeApp({ pool, jobs, pages, port, log }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.locals.account = account;
   app.locals.log = log;
   app.use(
     helmet({
@@ -53,15 +54,24 @@ export function makeApp({ pool, jobs, account, pages, port, log }: AppOptions): 
   // Only JSON is taken, so that a form of another page can never be read as a request.
   api.use(express.json({ limit: '8mb', type: 'application/json' }));
   api.use((request, _response, next) => {
-    if (['POST', 'PUT', 'PATCH'].includes(request.method) && !request.is('application/json'))
+    // Files come as bytes, which no form of another page can send either.
+    const file = request.method === 'PUT' && request.path.startsWith('/uploads/');
+    if (['POST', 'PUT', 'PATCH'].includes(request.method) && !file && !request.is('application/json'))
       throw new RequestError(415, 'the request has to be JSON');
+    next();
+  });
+  // Asked anew each time: a backup that is restored while the server runs brings its own.
+  api.use(async (request, _response, next) => {
+    request.app.locals.account = await localAccount(pool);
     next();
   });
   api.get('/health', async (_request, response) => {
     const { rows } = await pool.query<{ epoch: string }>('SELECT epoch FROM installation');
     response.json({ ok: true, epoch: rows[0].epoch });
   });
+  api.use(backupRoutes(pool));
   api.use(waterRoutes(pool));
+  api.use(chartRoutes(pool, jobs));
   api.use(tripRoutes(pool));
   api.use(forecastRoutes(pool, jobs));
   api.use((request) => {

@@ -3,7 +3,7 @@ import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type
 import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
 import { depthRuleSchema, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
-import { latestChart } from '../db/charts';
+import { latestChart, wantChart } from '../db/charts';
 import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
 import {
@@ -34,7 +34,7 @@ export async function waterOf(pool: Pool, request: Request): Promise<WaterRow> {
 }
 
 /** Checks an outline in a request and gives its UTM zone. */
-function outlineZone(outline: OutlineGeometry): number {
+export function outlineZone(outline: OutlineGeometry): number {
   try {
     const epsg = utmEpsg(ringsCentroid(outline));
     const plane = metricPlane(epsg);
@@ -66,7 +66,7 @@ export function waterRoutes(pool: Pool): Router {
       await createWater(pool, accountOf(request), body.name, String(id));
     }
     await describeWater(pool, String(id), body);
-    if (body.outline && epsg) await setOutline(pool, String(id), body.outline, epsg);
+    if (body.outline && epsg && (await setOutline(pool, String(id), body.outline, epsg))) await wantChart(pool, String(id));
     response.status(existing ? 200 : 201).json(await waterById(pool, accountOf(request), String(id)));
   });
   router.get('/waters/:water', async (request, response) => {

@@ -3,12 +3,16 @@ import {
   addFinding,
   emptyReport,
   FormatError,
+  coverOfWaypoint,
   readCover,
+  readGpx,
+  readNmea,
   readOutline,
   readRecord,
   readWaterFile,
   type FileReport,
   type PlacedRow,
+  type Waypoint,
 } from '@restless-shoal/core/formats';
 import {
   insideRings,
@@ -16,6 +20,7 @@ import {
   cellOf,
   metricPlane,
   OutlineError,
+  outlineBox,
   outlineToRings,
   ringsCentroid,
   utmEpsg,
@@ -26,14 +31,16 @@ import {
 import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { copyRows, mergeStaged, openStaging, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
+import { wantChart } from '../db/charts';
 import { touchTrips } from '../db/log';
-import { kindOf, textOf, type Source, type SourceKind } from './sources';
+import { kindOf, PRODUCT, textOf, type Source, type SourceKind } from './sources';
 
 export interface ImportOptions {
   water: string;
   create: boolean;
   update: boolean;
   onProgress?: (words: string) => void;
+  signal?: AbortSignal;
 }
 
 /** What became of one file: its report and what the merge did. */
@@ -69,7 +76,7 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
     else
       passedOver.push({
         file: source.name,
-        why: /\.(tiff?|gpx|geojson)$/i.test(source.name) ? 'a product or a format that is not read yet' : 'no known record',
+        why: PRODUCT.test(source.name) ? 'a product, made from the records' : 'no known record',
       });
   }
   if (!byKind.length)
@@ -87,9 +94,13 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
     const run = new ImportRun(client, water, options);
     for (const kind of ['water', 'outline', 'cover'] as const)
       for (const entry of byKind.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
-    for (const record of RECORD_ORDER) for (const entry of byKind.filter((e) => e.kind === record)) await run.record(record, entry.source);
+    for (const record of RECORD_ORDER)
+      for (const { kind, source } of byKind)
+        if (kind === record) await run.record(record, source);
+        else if (record === 'soundings' && (kind === 'gpx' || kind === 'nmea')) await run.record(record, source, kind);
     const newSpecies = await learnSpecies(client, water.id, run.speciesMet);
     await touchTrips(client, [...run.changedTrips]);
+    if (run.chartStale) await wantChart(client, water.id);
     const after = (await waterByName(client, account, options.water))!;
     return { water: after, created, files: run.files, passedOver, newSpecies, chartStale: run.chartStale };
   });
@@ -109,6 +120,12 @@ const MERGES: Record<RecordName, Pick<MergeInput, 'table' | 'key'>> = {
 /** Records with an id of their own, made here for what was logged elsewhere. */
 const WITH_ID: RecordName[] = ['trips', 'stops', 'contacts', 'responses'];
 
+/** Whether a row of the logbook tells of the chart: a depth under the track, the level, hardness of the bottom. */
+const bearsOnChart = (record: RecordName, row: Row): boolean =>
+  (record === 'track' && row.depth_m != null) ||
+  (record === 'conditions' && row.water_level_m != null) ||
+  (record === 'contacts' && row.hardness != null);
+
 interface TripSpan {
   id: string;
   start: number;
@@ -122,6 +139,8 @@ class ImportRun {
   chartStale = false;
   private trips = new Map<string, TripSpan[]>();
   private stagings = 0;
+  /** Whether a row of the logbook told of depth, level or hardness. */
+  private bearsOnChart = false;
 
   constructor(
     private readonly client: Client,
@@ -161,8 +180,16 @@ class ImportRun {
     this.files.push({ report, merge: { added: changed, same: report.used - changed, changed: 0, different: { count: 0, lines: [] } } });
   }
 
-  async record(record: RecordName, source: Source): Promise<void> {
-    const report = emptyReport(source.name, record);
+  /** Reads one file of a record; soundings may come as GPX or NMEA too. */
+  async record(record: RecordName, source: Source, format: 'csv' | 'gpx' | 'nmea' = 'csv'): Promise<void> {
+    let report = emptyReport(source.name, record);
+    const waypoints: Waypoint[] = [];
+    const read = (): AsyncGenerator<PlacedRow[]> =>
+      format === 'csv'
+        ? readRecord(record, source.bytes(), report)
+        : format === 'nmea'
+          ? readNmea(source.bytes(), report)
+          : readGpx(source.bytes(), report, waypoints);
     if (record !== 'soundings' && record !== 'trips') await this.loadTrips();
     const extra = record === 'soundings' ? ['water_id', 'survey_id'] : record === 'trips' ? ['water_id'] : ['trip_id'];
     const columns = [
@@ -171,20 +198,68 @@ class ImportRun {
       ...Object.keys(records[record]).filter((c) => c !== 'trip' || record === 'trips'),
     ];
     const input: MergeInput = { ...MERGES[record], columns, update: this.options.update };
-    const staging = `incoming_${++this.stagings}`;
-    await openStaging(this.client, staging, input);
     const survey = record === 'soundings' ? await this.openSurvey(source.name) : null;
     const touched = new Set<string>();
-    await copyRows(this.client, staging, columns, this.placed(record, source, report, survey, touched));
-    const merge = await this.merge(record, staging, input);
+    let merge = record === 'soundings' ? await this.copyNew(input, () => this.placed(record, read(), report, survey, touched)) : null;
+    if (!merge) {
+      report = emptyReport(source.name, record);
+      waypoints.length = 0;
+      const staging = `incoming_${++this.stagings}`;
+      await openStaging(this.client, staging, input);
+      await copyRows(this.client, staging, columns, this.placed(record, read(), report, survey, touched));
+      merge = await this.merge(record, staging, input);
+    }
     if (merge.added + merge.changed > 0) {
-      if (record === 'soundings') this.chartStale = true;
+      if (record === 'soundings' || this.bearsOnChart) this.chartStale = true;
       touched.forEach((id) => this.changedTrips.add(id));
     }
-    if (survey != null && merge.added === 0)
+    if (waypoints.length) {
+      const added = await addCover(this.client, this.water.id, waypoints.map(coverOfWaypoint));
+      merge = { ...merge, added: merge.added + added, same: merge.same + waypoints.length - added };
+      if (added) this.chartStale = true;
+    }
+    if (survey != null)
       await this.client.query('DELETE FROM surveys WHERE id = $1 AND NOT EXISTS (SELECT 1 FROM soundings WHERE survey_id = $1)', [survey]);
     this.files.push({ report, merge });
     this.options.onProgress?.(`${source.name}: ${report.used} of ${report.read} rows`);
+  }
+
+  /**
+   * The quick way for a survey that is new as a whole: straight into the table. Null when something of it is known
+   * already, or it holds a sounding twice; then nothing has been done.
+   */
+  private async copyNew(input: MergeInput, rows: () => AsyncGenerator<PlacedRow[]>): Promise<MergeResult | null> {
+    const batches = rows();
+    const first = await batches.next();
+    if (first.done) return { added: 0, same: 0, changed: 0, different: { count: 0, lines: [] } };
+    const times = first.value.map(({ row }) => String(row.time)).sort();
+    const met = await this.client.query('SELECT 1 FROM soundings WHERE water_id = $1 AND time BETWEEN $2 AND $3 LIMIT 1', [
+      this.water.id,
+      times[0],
+      times[times.length - 1],
+    ]);
+    if (met.rowCount) {
+      await batches.return(undefined);
+      return null;
+    }
+    let added = 0;
+    async function* all(): AsyncGenerator<PlacedRow[]> {
+      added += first.value.length;
+      yield first.value;
+      for await (const batch of batches) {
+        added += batch.length;
+        yield batch;
+      }
+    }
+    await this.client.query('SAVEPOINT straight');
+    try {
+      await copyRows(this.client, input.table, input.columns, all(), false);
+    } catch (error) {
+      if ((error as { code?: string }).code !== '23505') throw error;
+      await this.client.query('ROLLBACK TO SAVEPOINT straight');
+      return null;
+    }
+    return { added, same: 0, changed: 0, different: { count: 0, lines: [] } };
   }
 
   private async merge(record: RecordName, staging: string, input: MergeInput): Promise<MergeResult> {
@@ -241,19 +316,22 @@ class ImportRun {
 
   private async *placed(
     record: RecordName,
-    source: Source,
+    batches: AsyncGenerator<PlacedRow[]>,
     report: FileReport,
     survey: number | null,
     touched: Set<string>,
   ): AsyncGenerator<PlacedRow[]> {
     const outside = record === 'soundings' ? this.outsideTest() : null;
-    for await (const batch of readRecord(record, source.bytes(), report)) {
+    for await (const batch of batches) {
+      this.options.signal?.throwIfAborted();
       const out: PlacedRow[] = [];
       for (const { line, row } of batch) {
         if (WITH_ID.includes(record)) row.id = newId();
         if (record === 'soundings') {
-          Object.assign(row, { water_id: this.water.id, survey_id: survey });
-          if (outside?.(row)) addFinding(report.odd, { line, column: 'latitude', reason: 'lies outside the outline of the water' });
+          row.water_id = this.water.id;
+          row.survey_id = survey;
+          const where = outside?.(row);
+          if (where) addFinding(report.odd, { line, column: 'latitude', reason: where });
         } else if (record === 'trips') row.water_id = this.water.id;
         else {
           const time = Date.parse(String(row.time ?? row.start));
@@ -270,6 +348,7 @@ class ImportRun {
           else if (time < trip.start)
             addFinding(report.odd, { line, column: row.time != null ? 'time' : 'start', reason: "is before the trip's start" });
           if (typeof row.species === 'string') this.speciesMet.add(row.species);
+          if (bearsOnChart(record, row)) this.bearsOnChart = true;
         }
         out.push({ line, row });
       }
@@ -277,17 +356,29 @@ class ImportRun {
     }
   }
 
-  /** A quick test whether a sounding lies outside the outline; null when there is none. */
-  private outsideTest(): ((row: Row) => boolean) | null {
+  /** A quick test where a sounding lies that is not on the water, in words; null when there is no outline to tell by. */
+  private outsideTest(): ((row: Row) => string | null) | null {
     const { outline, epsg } = this.water;
-    if (!outline || !epsg || this.water.outline_proposed) return null;
+    if (!outline || !epsg) return null;
+    const [west, south, east, north] = outlineBox(outline);
+    const near = (row: Row): boolean => {
+      const [latitude, longitude] = [Number(row.latitude), Number(row.longitude)];
+      return latitude > south - FAR && latitude < north + FAR && longitude > west - FAR && longitude < east + FAR;
+    };
+    const far = 'lies kilometres from the water; it is kept and charts nothing';
+    // The edge of an outline that was proposed is no shore: soundings may well widen it.
+    if (this.water.outline_proposed) return (row) => (near(row) ? null : far);
     const plane: MetricPlane = metricPlane(epsg);
     const rings = outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
     const cells = new WaterCells(rings);
     return (row) => {
+      if (!near(row)) return far;
       const [x, y] = plane.toMetric({ latitude: Number(row.latitude), longitude: Number(row.longitude) });
       const area = cells.area.get(cellKey(...cellOf(x, y))) ?? 0;
-      return area < CELL * CELL && !insideRings(rings, x, y);
+      return area < CELL * CELL && !insideRings(rings, x, y) ? 'lies outside the outline of the water' : null;
     };
   }
 }
+
+/** Farther than this beyond the water's box it is another water, degrees. */
+const FAR = 0.05;

@@ -10,10 +10,13 @@ export interface Source {
   bytes(): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
 }
 
-export type SourceKind = RecordName | 'outline' | 'cover' | 'water';
+export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'nmea';
 
 /** Products of an export: made from the records, so never read back. */
-const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
+export const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
+
+/** A ZIP is unpacked in memory: a larger one is not. */
+const LONGEST_ZIP = 2_000_000_000;
 
 const fromDisk = (path: string): Source => ({ name: basename(path), bytes: () => createReadStream(path, { highWaterMark: 1 << 20 }) });
 
@@ -26,7 +29,10 @@ export function findSources(paths: string[]): Source[] {
       if (!names.length) throw new FormatError(`${path}: the folder is empty`);
       return names.sort().map((name) => fromDisk(join(path, name)));
     }
-    if (/\.zip$/i.test(path)) return zipSources(readFileSync(path), basename(path));
+    if (/\.zip$/i.test(path)) {
+      if (statSync(path).size > LONGEST_ZIP) throw new FormatError(`${path}: is larger than 2 GB: unpack it and name the folder`);
+      return zipSources(readFileSync(path), basename(path));
+    }
     return [fromDisk(path)];
   });
 }
@@ -46,9 +52,18 @@ export function zipSources(zip: Uint8Array, file: string): Source[] {
   return sources;
 }
 
+/** Text files that are read whole are no longer than this, bytes. */
+const LONGEST_TEXT = 200_000_000;
+
+/** The whole of a text file. @throws FormatError when it is too long to be one */
 export async function textOf(source: Source): Promise<string> {
   const parts: Uint8Array[] = [];
-  for await (const part of source.bytes()) parts.push(part);
+  let length = 0;
+  for await (const part of source.bytes()) {
+    parts.push(part);
+    length += part.length;
+    if (length > LONGEST_TEXT) throw new FormatError(`${source.name}: more than 200 MB of JSON is no outline and no cover of one water`);
+  }
   return Buffer.concat(parts).toString('utf8');
 }
 
@@ -61,13 +76,21 @@ export async function kindOf(source: Source): Promise<SourceKind | null> {
   if (name === 'cover.geojson') return 'cover';
   const record = RECORD_ORDER.find((r) => name === `${r}.csv`);
   if (record) return record;
+  if (/\.gpx$/.test(name)) return 'gpx';
+  if (/\.(nmea|log|0183)$/.test(name) || (/\.txt$/.test(name) && (await looksLikeNmea(source)))) return 'nmea';
   if (/\.(csv|tsv|txt)$/.test(name)) return recordByHeader(source);
   if (/\.(geojson|json)$/.test(name)) return geoJsonKind(await textOf(source));
   return null;
 }
 
+async function looksLikeNmea(source: Source): Promise<boolean> {
+  for await (const chunk of source.bytes())
+    return /(^|\n)[^$!\n]{0,40}[$!][A-Z]{2}[A-Z]{3},/.test(Buffer.from(chunk.subarray(0, 4096)).toString('latin1'));
+  return false;
+}
+
 async function recordByHeader(source: Source): Promise<RecordName | null> {
-  for await (const batch of csvRows(source.bytes())) {
+  for await (const batch of csvRows(source.bytes(), source.name)) {
     const header = batch[0].fields.map((f) => f.trim().toLowerCase());
     const fitting = RECORD_ORDER.filter((r) =>
       Object.entries(records[r] as Fields)

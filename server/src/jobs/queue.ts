@@ -1,22 +1,37 @@
+import { randomUUID } from 'node:crypto';
 import PgBoss from 'pg-boss';
+import { FormatError } from '@restless-shoal/core/formats';
 import type { Pool } from '../db/pool';
 import { waterById } from '../db/waters';
-import { freshFit } from './ready';
+import { NoSuchWaterError } from '../import/import';
+import type { Uploads } from '../import/uploads';
+import { importAndReady, type ImportRequest } from './import-and-ready';
+import type { TaskOptions } from './pool';
+import { buildWaterChart, freshFit, freshLooks } from './ready';
 
-const FIT = 'fit';
+export type JobKind = 'fit' | 'chart' | 'import';
 
 export interface JobState {
   id: string;
-  /** waiting, running, done, failed, cancelled */
+  kind: JobKind;
+  water: string | null;
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  /** 0–1. */
   share: number;
+  /** What it is at. */
+  words: string | null;
   error: string | null;
+  /** What came of it, once done. */
+  result: unknown;
 }
 
-interface FitData {
+interface JobData {
   account: string;
-  water: string;
-  species: string;
+  /** Null for an import that makes its water. */
+  water: string | null;
+  species?: string;
+  upload?: string;
+  request?: ImportRequest;
 }
 
 const STATES: Record<string, JobState['state']> = {
@@ -28,86 +43,203 @@ const STATES: Record<string, JobState['state']> = {
   failed: 'failed',
 };
 
+/** A running job says that it lives every so often; one that was silent for longer lost its server. */
+const BEAT_MS = 3000;
+const SILENT_MS = 12_000;
+
+interface JobsOptions {
+  pool: Pool;
+  url: string;
+  uploads: Uploads;
+  log?: (line: string) => void;
+}
+
 /** Long work, queued in the database, run in worker threads: it survives a restart and can be cancelled. */
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly running = new Map<string, AbortController>();
+  /** Tells this server's jobs from those of another, or of one before it. */
+  private readonly server = randomUUID();
+  private beats: NodeJS.Timeout | null = null;
+  private readonly pool: Pool;
+  readonly uploads: Uploads;
+  private readonly log: (line: string) => void;
 
-  constructor(
-    private readonly pool: Pool,
-    url: string,
-    private readonly log: (line: string) => void = () => undefined,
-  ) {
+  constructor({ pool, url, uploads, log = () => undefined }: JobsOptions) {
+    this.pool = pool;
+    this.uploads = uploads;
+    this.log = log;
     this.boss = new PgBoss({ connectionString: url, max: 4 });
     this.boss.on('error', (error) => this.log(`jobs: ${error.message}`));
   }
 
   async start(): Promise<void> {
     await this.boss.start();
-    await this.boss.createQueue(FIT, { name: FIT, retryLimit: 2, expireInSeconds: 900 });
-    await this.boss.work<FitData>(FIT, { pollingIntervalSeconds: 0.5 }, async ([job]) => {
-      const stop = new AbortController();
-      this.running.set(job.id, stop);
-      try {
-        await this.fit(job.id, job.data, stop.signal);
-      } finally {
-        this.running.delete(job.id);
-      }
-    });
+    const work: Record<JobKind, (data: JobData, options: TaskOptions) => Promise<unknown>> = {
+      fit: (data, options) => this.fit(data, options),
+      chart: (data, options) => this.chart(data, options),
+      import: (data, options) => this.import(data, options),
+    };
+    for (const kind of Object.keys(work) as JobKind[]) {
+      await this.boss.createQueue(kind, { name: kind, retryLimit: 3, expireInSeconds: 3600 });
+      await this.boss.work<JobData>(kind, { pollingIntervalSeconds: 0.5 }, async ([job]) => this.run(kind, job, work[kind]));
+    }
+    await this.takeUpSilent();
+    this.beats = setInterval(() => void this.beat().catch((error: Error) => this.log(`jobs: ${error.message}`)), BEAT_MS);
+    await this.uploads.tidy();
   }
 
   async stop(): Promise<void> {
+    if (this.beats) clearInterval(this.beats);
     for (const stop of this.running.values()) stop.abort();
     await this.boss.stop({ graceful: false, wait: false, close: true });
   }
 
-  private async fit(id: string, { account, water: waterId, species }: FitData, signal: AbortSignal): Promise<void> {
-    const water = await waterById(this.pool, account, waterId);
-    if (!water) throw new Error('the water is gone');
-    let shown = 0;
-    await freshFit(this.pool, water, species, null, {
-      signal,
-      onProgress: (share) => {
-        if (share - shown < 0.03) return;
-        shown = share;
-        this.pool.query('UPDATE job_progress SET share = $2, changed_at = now() WHERE job_id = $1', [id, share]).catch(() => undefined);
-      },
-    });
+  private async run(
+    kind: JobKind,
+    job: PgBoss.Job<JobData>,
+    work: (data: JobData, options: TaskOptions) => Promise<unknown>,
+  ): Promise<void> {
+    const stop = new AbortController();
+    this.running.set(job.id, stop);
+    await this.pool.query('UPDATE job_progress SET server = $2, changed_at = now() WHERE job_id = $1', [job.id, this.server]);
+    let shown = { share: 0, words: '' };
+    try {
+      const result = await work(job.data, {
+        signal: stop.signal,
+        onProgress: (share, words = shown.words) => {
+          if (Math.abs(share - shown.share) < 0.02 && words === shown.words) return;
+          shown = { share, words };
+          this.pool
+            .query('UPDATE job_progress SET share = $2, words = $3, changed_at = now() WHERE job_id = $1', [job.id, share, words || null])
+            .catch(() => undefined);
+        },
+      });
+      await this.pool.query('UPDATE job_progress SET share = 1, result = $2 WHERE job_id = $1', [job.id, JSON.stringify(result ?? null)]);
+    } catch (error) {
+      // A file that cannot be read will not be read better the next time: the job ends, and says why.
+      if (!(error instanceof FormatError || error instanceof NoSuchWaterError)) {
+        if (!stop.signal.aborted) this.log(`${kind} job ${job.id}: ${(error as Error).stack ?? String(error)}`);
+        throw error;
+      }
+      await this.pool.query('UPDATE job_progress SET result = $2 WHERE job_id = $1', [job.id, JSON.stringify({ refused: error.message })]);
+    } finally {
+      this.running.delete(job.id);
+    }
   }
 
-  /** Queues a fit; one that waits already for the same water and species is joined. */
-  async startFit(account: string, water: string, species: string): Promise<string> {
-    const waiting = await this.pool.query<{ id: string }>(
-      `SELECT id FROM pgboss.job WHERE name = $1 AND state = 'created' AND data->>'water' = $2 AND data->>'species' = $3 LIMIT 1`,
-      [FIT, water, species],
+  private async beat(): Promise<void> {
+    const ids = [...this.running.keys()];
+    if (ids.length) await this.pool.query('UPDATE job_progress SET changed_at = now() WHERE job_id = ANY($1)', [ids]);
+    await this.takeUpSilent();
+  }
+
+  /** Jobs whose server died go back to the queue. */
+  private async takeUpSilent(): Promise<void> {
+    const { rows } = await this.pool.query<{ id: string; queue: string }>(
+      `SELECT p.job_id AS id, p.queue FROM job_progress p JOIN pgboss.job j ON j.id = p.job_id
+        WHERE j.state = 'active' AND p.server IS DISTINCT FROM $1 AND p.changed_at < now() - make_interval(secs => $2)`,
+      [this.server, SILENT_MS / 1000],
     );
-    if (waiting.rowCount) return waiting.rows[0].id;
-    const id = await this.boss.send(FIT, { account, water, species } satisfies FitData);
-    if (!id) throw new Error('the fit could not be queued');
-    await this.pool.query('INSERT INTO job_progress (job_id, account_id, queue) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
+    for (const { id, queue } of rows) {
+      this.log(`${queue} job ${id}: its server is gone; it is taken up again`);
+      await this.boss.fail(queue, id, { message: 'its server was gone' });
+    }
+  }
+
+  private async fit({ account, water: waterId, species }: JobData, options: TaskOptions): Promise<void> {
+    const water = await waterById(this.pool, account, waterId!);
+    if (!water) throw new FormatError('the water is gone');
+    await freshFit(this.pool, water, species!, null, options);
+  }
+
+  private async chart({ account, water: waterId }: JobData, { signal, onProgress }: TaskOptions): Promise<unknown> {
+    const water = await waterById(this.pool, account, waterId!);
+    if (!water) throw new FormatError('the water is gone');
+    const built = await buildWaterChart(this.pool, water, { signal, onProgress: (s, words) => onProgress?.(0.9 * s, words) });
+    onProgress?.(0.9, 'deriving looks');
+    await freshLooks(this.pool, water, { signal, onProgress: (s) => onProgress?.(0.9 + 0.1 * s, 'deriving looks') });
+    return built && { soundings: built.soundings, cells: built.cells };
+  }
+
+  private async import({ account, upload, request }: JobData, options: TaskOptions): Promise<unknown> {
+    options.onProgress?.(0.02, 'reading');
+    const result = await importAndReady(this.pool, account, await this.uploads.sources(upload!), request!, options);
+    await this.uploads.drop(upload!);
+    const { imported, chart, looks } = result;
+    return { water: imported.water.id, created: imported.created, files: imported.files, passedOver: imported.passedOver, chart, looks };
+  }
+
+  /** Queues a job; one that waits already for the same thing is joined. */
+  private async queue(kind: JobKind, data: JobData, same: { sql: string; values: unknown[] } | null): Promise<string> {
+    if (same) {
+      const waiting = await this.pool.query<{ id: string }>(
+        `SELECT id FROM pgboss.job WHERE name = $1 AND state = 'created' AND ${same.sql} LIMIT 1`,
+        [kind, ...same.values],
+      );
+      if (waiting.rowCount) return waiting.rows[0].id;
+    }
+    const id = randomUUID();
+    await this.pool.query('INSERT INTO job_progress (job_id, account_id, queue, water_id) VALUES ($1, $2, $3, $4)', [
       id,
-      account,
-      FIT,
+      data.account,
+      kind,
+      data.water,
     ]);
+    await this.boss.send(kind, data, { id });
     return id;
   }
 
-  private async own(account: string, id: string): Promise<{ queue: string; share: number } | null> {
+  startFit(account: string, water: string, species: string): Promise<string> {
+    const same = { sql: `data->>'water' = $2 AND data->>'species' = $3`, values: [water, species] };
+    return this.queue('fit', { account, water, species }, same);
+  }
+
+  startChart(account: string, water: string): Promise<string> {
+    return this.queue('chart', { account, water }, { sql: `data->>'water' = $2`, values: [water] });
+  }
+
+  startImport(account: string, water: string | null, upload: string, request: ImportRequest): Promise<string> {
+    return this.queue('import', { account, water, upload, request }, null);
+  }
+
+  private async own(account: string, id: string): Promise<Progress | null> {
     if (!/^[0-9a-f-]{36}$/i.test(id)) return null;
-    const { rows } = await this.pool.query<{ queue: string; share: number }>(
-      'SELECT queue, share FROM job_progress WHERE job_id = $1 AND account_id = $2',
-      [id, account],
-    );
+    const { rows } = await this.pool.query<Progress>('SELECT * FROM job_progress WHERE job_id = $1 AND account_id = $2', [id, account]);
     return rows[0] ?? null;
   }
 
   async state(account: string, id: string): Promise<JobState | null> {
     const progress = await this.own(account, id);
-    const job = progress && (await this.boss.getJobById(progress.queue, id));
-    if (!progress || !job) return null;
-    const state = STATES[job.state] ?? 'waiting';
+    return progress && this.stateOf(progress);
+  }
+
+  private async stateOf(progress: Progress): Promise<JobState | null> {
+    const job = await this.boss.getJobById(progress.queue, progress.job_id);
+    if (!job) return null;
+    const refused = (progress.result as { refused?: string } | null)?.refused;
+    const state = refused ? 'failed' : (STATES[job.state] ?? 'waiting');
     const output = job.output as { message?: string } | null;
-    return { id, state, share: state === 'done' ? 1 : progress.share, error: state === 'failed' ? (output?.message ?? 'it failed') : null };
+    return {
+      id: progress.job_id,
+      kind: progress.queue,
+      water: progress.water_id,
+      state,
+      share: state === 'done' ? 1 : progress.share,
+      words: progress.words,
+      error: refused ?? (state === 'failed' ? (output?.message ?? 'it failed') : null),
+      result: state === 'done' ? progress.result : null,
+    };
+  }
+
+  /** The jobs of a water that wait or run. */
+  async underWay(account: string, water: string): Promise<JobState[]> {
+    const { rows } = await this.pool.query<Progress>(
+      `SELECT p.* FROM job_progress p JOIN pgboss.job j ON j.id = p.job_id
+        WHERE p.account_id = $1 AND p.water_id = $2 AND j.state IN ('created', 'retry', 'active') ORDER BY j.created_on`,
+      [account, water],
+    );
+    return (await Promise.all(rows.map((row) => this.stateOf(row)))).filter((s): s is JobState => s !== null);
   }
 
   async cancel(account: string, id: string): Promise<boolean> {
@@ -117,4 +249,13 @@ export class Jobs {
     this.running.get(id)?.abort();
     return true;
   }
+}
+
+interface Progress {
+  job_id: string;
+  queue: JobKind;
+  water_id: string | null;
+  share: number;
+  words: string | null;
+  result: unknown;
 }

@@ -1,17 +1,18 @@
 import { createHash } from 'node:crypto';
-import { proposeOutline, unpackChart, type Chart } from '@restless-shoal/core/chart';
+import { mainBody, packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
 import { frameLength, unpackModel, type Model, type WaterFrame } from '@restless-shoal/core/forecast';
-import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
+import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
-import { latestChart, soundingColumns, storeChart, type ChartRow } from '../db/charts';
+import { latestChart, storeChart, type ChartRow } from '../db/charts';
 import { contactsOf, profilesOfWater, readingsOfWater, responsesOf, stopsOf, trackOf, tripsOf, type TripRow } from '../db/log';
 import type { Pool } from '../db/pool';
-import { coverOf, setOutline, speciesOf, type WaterRow } from '../db/waters';
+import { markedHardness, soundingColumns } from '../db/soundings';
+import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/waters';
 import { runChart, runFit, runLooks, type TaskOptions } from './pool';
 
 /** Moves when the way looks or fits are computed changes, so that old ones are not used again. */
-const METHOD = '1';
+const METHOD = '2';
 
 /** Beam of the water's first rig that names one, degrees. */
 function beamOf(water: WaterRow): number {
@@ -32,44 +33,60 @@ export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
   };
 }
 
+/** Kinds of water whose level follows the tide. */
+const TIDAL = /coast|sea|tid|estuary|harbour|lagoon|fjord/i;
+
 /**
- * Builds a water's chart from its soundings, proposing an outline where none was given.
+ * Builds a water's chart from its soundings and the depths of its tracks, proposing an outline where none was given.
  * @returns null when there is nothing to build from
  */
 export async function buildWaterChart(
   pool: Pool,
   water: WaterRow,
   options: TaskOptions = {},
-): Promise<{ id: number; soundings: number; cells: number } | null> {
+): Promise<{ id: number; soundings: number; cells: number; chart: Chart } | null> {
+  // What changes from here on wants another build.
+  const madeFor = (await waterById(pool, water.account_id, water.id))?.chart_wanted ?? 0;
   const soundings = await soundingColumns(pool, water.id);
-  let { outline, epsg } = water;
-  if (!outline && soundings.latitude.length >= 3) {
-    epsg = utmEpsg({ latitude: soundings.latitude[0], longitude: soundings.longitude[0] });
-    const plane = metricPlane(epsg);
-    const points = Array.from(soundings.latitude, (latitude, i) => plane.toMetric({ latitude, longitude: soundings.longitude[i] }));
-    const rings = proposeOutline(
-      points.map((p) => p[0]),
-      points.map((p) => p[1]),
-    );
-    outline = {
-      type: 'Polygon',
-      coordinates: rings.map((ring) =>
-        [...ring, ring[0]].map((p) => {
-          const { latitude, longitude } = plane.toLatLon(p);
-          return [longitude, latitude];
-        }),
-      ),
-    };
-    await setOutline(pool, water.id, outline, epsg, true);
-    Object.assign(water, { outline, epsg, outline_proposed: true });
-  }
-  if (!outline || !epsg) return null;
-  const body = await runChart(
-    { epsg, outline, outlineProposed: water.outline_proposed, cover: await coverOf(pool, water.id), ...soundings },
+  const outline = water.outline_proposed ? null : water.outline;
+  if (!outline && soundings.count < 3) return null;
+  const first = outline ? 0 : mainBody(soundings.latitude, soundings.longitude).indexOf(1);
+  const epsg = water.epsg ?? utmEpsg({ latitude: soundings.latitude[first], longitude: soundings.longitude[first] });
+  const readings = await readingsOfWater(pool, water.id);
+  const built = await runChart(
+    {
+      epsg,
+      outline,
+      outlineProposed: water.outline_proposed,
+      soundings,
+      marks: await markedHardness(pool, water.id),
+      cover: await coverOf(pool, water.id),
+      settings: water.cleaning ?? {},
+      levels: readings.flatMap((r) => (r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }])),
+      altitude: water.altitude_m,
+      tidal: TIDAL.test(water.kind ?? ''),
+    },
     options,
   );
-  const chart = unpackChart(body);
-  return { id: await storeChart(pool, water.id, chart), soundings: chart.soundings, cells: chart.cells.count };
+  if (!built) return null;
+  const { chart, proposed } = built;
+  if (proposed) {
+    const plane = metricPlane(epsg);
+    const geometry = ringsToOutline(proposed, (p) => {
+      const { latitude, longitude } = plane.toLatLon(p);
+      return [longitude, latitude];
+    });
+    await setOutline(pool, water.id, geometry, epsg, true);
+    // One that was drawn meanwhile has stayed, and wants a build of its own.
+    const { outline, outline_proposed } = (await waterById(pool, water.account_id, water.id)) ?? water;
+    Object.assign(water, { outline, epsg, outline_proposed });
+  }
+  return {
+    id: await storeChart(pool, water.id, chart, packChart(chart), madeFor),
+    soundings: chart.soundings,
+    cells: chart.cells.count,
+    chart,
+  };
 }
 
 export interface TripWithLooks {

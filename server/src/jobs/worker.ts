@@ -1,6 +1,35 @@
-import { buildChart, coverPoints, packChart, unpackChart } from '@restless-shoal/core/chart';
+import {
+  calibrateHardness,
+  cellsOf,
+  cleanSoundings,
+  coverPoints,
+  hardPoints,
+  laySurface,
+  mainBody,
+  proposeOutline,
+  shapesOf,
+  unpackChart,
+  type ChartFeature,
+  type Cleaned,
+  type CleanSettings,
+  type CleanStep,
+  type CoverPoints,
+  type LevelReading,
+  type SoundingColumns,
+  type Surface,
+  type Worked,
+} from '@restless-shoal/core/chart';
 import { castsOf, fitModel, looksForFit, packModel, type WaterFrame } from '@restless-shoal/core/forecast';
-import { metricPlane, outlineToRings, WaterCells, type OutlineGeometry, type Rings } from '@restless-shoal/core/geo';
+import {
+  metricPlane,
+  outlineBox,
+  outlineToRings,
+  Raster,
+  WaterCells,
+  type OutlineGeometry,
+  type Point,
+  type Rings,
+} from '@restless-shoal/core/geo';
 import {
   deriveLooks,
   tripInPlane,
@@ -15,6 +44,7 @@ import {
 } from '@restless-shoal/core/logbook';
 import { findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import type { MessagePort } from 'node:worker_threads';
+import type { StoredSoundings } from '../db/soundings';
 
 // What runs in worker threads: thin shells round core, so that a long computation never holds up a request.
 
@@ -24,13 +54,26 @@ interface WithPort {
 
 export interface ChartTask extends WithPort {
   epsg: number;
-  outline: OutlineGeometry;
+  /** Null: one is proposed from the soundings. */
+  outline: OutlineGeometry | null;
   outlineProposed: boolean;
-  latitude: Float64Array;
-  longitude: Float64Array;
-  depth: Float32Array;
-  hardness: Float32Array;
+  soundings: StoredSoundings;
+  marks: { latitude: number; longitude: number; hardness: number }[];
   cover: CoverFeature[];
+  settings: CleanSettings;
+  levels: LevelReading[];
+  altitude: number | null;
+  tidal: boolean;
+}
+
+/** The bottom as laid, with what the other parts of a build need. */
+export interface LaidBottom {
+  surface: Surface;
+  rings: Rings;
+  /** The outline was proposed from the soundings. */
+  proposed: boolean;
+  cleaning: CleanStep[];
+  cover: CoverPoints[];
 }
 
 const ringsOf = (epsg: number, outline: OutlineGeometry): Rings => {
@@ -38,23 +81,98 @@ const ringsOf = (epsg: number, outline: OutlineGeometry): Rings => {
   return outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
 };
 
-/** Builds and packs a chart. */
-export function chart(task: ChartTask): Uint8Array {
+/** A drawn hard patch tells of hardness every so many metres, and this hard. */
+const HARD = 0.9;
+
+/** The soundings that belong to the water: a file that strayed in from elsewhere is kept in the log and charts nothing. */
+function ofTheWater(all: StoredSoundings, outline: OutlineGeometry | null): StoredSoundings {
+  const belongs = mainBody(all.latitude, all.longitude, outline && outlineBox(outline));
+  const kept = belongs.reduce((sum, v) => sum + v, 0);
+  if (kept === all.count) return all;
+  const pick = <T extends Float64Array | Float32Array | Int32Array>(column: T): T => column.filter((_, i) => belongs[i] === 1) as T;
+  return {
+    count: kept,
+    time: pick(all.time),
+    latitude: pick(all.latitude),
+    longitude: pick(all.longitude),
+    depth: pick(all.depth),
+    temperature: pick(all.temperature),
+    hardness: pick(all.hardness),
+    survey: pick(all.survey),
+  };
+}
+
+/** Cleans soundings and lays the bottom through them. @returns null when there is nothing to chart */
+export function bottom(task: ChartTask): LaidBottom | null {
   const plane = metricPlane(task.epsg);
-  const n = task.latitude.length;
+  const toMetric = (longitude: number, latitude: number): Point => plane.toMetric({ latitude, longitude });
+  const own = ofTheWater(task.soundings, task.outline);
+  const { count: n, latitude, longitude, time, depth, temperature, survey } = own;
+  const say = (share: number, words: string): void => task.port?.postMessage({ share, words });
+  say(0.03, `placing ${n} soundings`);
   const [x, y] = [new Float64Array(n), new Float64Array(n)];
-  for (let i = 0; i < n; i++) [x[i], y[i]] = plane.toMetric({ latitude: task.latitude[i], longitude: task.longitude[i] });
-  const built = buildChart(
-    task.epsg,
-    ringsOf(task.epsg, task.outline),
-    { x, y, depth: task.depth, hardness: task.hardness },
-    {
-      cover: coverPoints(task.cover, ([longitude, latitude]) => plane.toMetric({ latitude, longitude })),
-      shoreIsZero: !task.outlineProposed,
-      onProgress: (share) => task.port?.postMessage(share),
-    },
-  );
-  return packChart(built);
+  for (let i = 0; i < n; i++) [x[i], y[i]] = toMetric(longitude[i], latitude[i]);
+  say(0.1, 'cleaning');
+  const cleaned = cleanSoundings({ time, x, y, depth, hardness: own.hardness, temperature, survey }, task.settings, {
+    levels: task.levels,
+    altitude: task.altitude,
+    tidal: task.tidal,
+  });
+  const strayed = task.soundings.count - n;
+  if (strayed) {
+    const [first] = cleaned.steps;
+    first.leftOut += strayed;
+    first.words = `${strayed} lie kilometres from the water; ${first.words}`;
+  }
+  const hardness = own.hardness.slice();
+  calibrateHardness(cleaned.x, cleaned.y, survey, hardness);
+  const kept = keptOnly(cleaned, hardness);
+  // Neither a shore nor a sounding that is right: there is no water to chart.
+  if (!task.outline && kept.x.length < 3) return null;
+  const proposed = !task.outline;
+  const rings = task.outline ? ringsOf(task.epsg, task.outline) : proposeOutline(kept.x, kept.y);
+  say(0.35, 'laying the bottom');
+  const surface = laySurface(task.epsg, rings, kept, {
+    hard: [
+      ...task.marks.map((m) => ({
+        x: toMetric(m.longitude, m.latitude)[0],
+        y: toMetric(m.longitude, m.latitude)[1],
+        hardness: m.hardness,
+      })),
+      ...hardPoints(task.cover, ([lon, lat]) => toMetric(lon, lat)).map(([px, py]) => ({ x: px, y: py, hardness: HARD })),
+    ],
+    shoreIsZero: !task.outlineProposed && !proposed,
+    onProgress: (share) => say(0.35 + 0.65 * share, 'laying the bottom'),
+  });
+  return { surface, rings, proposed, cleaning: cleaned.steps, cover: coverPoints(task.cover, ([lon, lat]) => toMetric(lon, lat)) };
+}
+
+/** A raster that came from another thread: its numbers without its methods. */
+const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);
+
+const whole = (surface: Surface): Surface => ({ ...surface, depth: raster(surface.depth), hardness: raster(surface.hardness) });
+
+/** Names the shapes of a bottom. */
+export const shapes = ({ surface, port }: { surface: Surface } & WithPort): ChartFeature[] =>
+  shapesOf(whole(surface), (share) => port?.postMessage({ share, words: 'reading the shape of the bottom' }));
+
+/** Works out the cells of a bottom, and how far it can be relied on. */
+export const cells = ({ surface, rings, cover }: LaidBottom): Worked => cellsOf(whole(surface), rings, cover);
+
+/** Columns without the soundings that were left out. */
+function keptOnly({ x, y, depth, left }: Cleaned, hardness: Float32Array): SoundingColumns {
+  let n = 0;
+  for (let i = 0; i < left.length; i++) if (!left[i]) n++;
+  if (n === left.length) return { x, y, depth, hardness };
+  const out = { x: new Float64Array(n), y: new Float64Array(n), depth: new Float32Array(n), hardness: new Float32Array(n) };
+  for (let i = 0, k = 0; i < left.length; i++) {
+    if (left[i]) continue;
+    out.x[k] = x[i];
+    out.y[k] = y[i];
+    out.depth[k] = depth[i];
+    out.hardness[k++] = hardness[i];
+  }
+  return out;
 }
 
 export interface LooksTask extends WithPort {
@@ -78,7 +196,7 @@ export function looks(task: LooksTask): TripLooks[] {
   const depth = task.chart ? unpackChart(task.chart).depth : null;
   return task.trips.map((trip, i) => {
     const derived = deriveLooks(tripInPlane(plane, trip), cells, { depthAt: (x, y) => depth?.at(x, y) ?? NaN, beam: task.beam });
-    task.port?.postMessage((i + 1) / task.trips.length);
+    task.port?.postMessage({ share: (i + 1) / task.trips.length });
     return { id: trip.id, ...derived };
   });
 }
@@ -100,6 +218,6 @@ export function fit(task: FitTask): Uint8Array {
   const fitLooks = looksForFit(task.trips, cells, task.frame, readings, castsOf(task.profiles));
   const is = (name: string): boolean => findSpecies(name, task.known)?.name === task.species.name;
   return packModel(
-    fitModel(task.species, cells, fitLooks, is, { onProgress: (share) => task.port?.postMessage(share), now: () => performance.now() }),
+    fitModel(task.species, cells, fitLooks, is, { onProgress: (share) => task.port?.postMessage({ share }), now: () => performance.now() }),
   );
 }

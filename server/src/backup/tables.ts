@@ -1,0 +1,26 @@
+/** The tables of a backup, those that others point at first, with what puts their rows in one order. Charts, looks and fits are made from them. */
+export const TABLES: { table: string; order: string }[] = [
+  { table: 'accounts', order: 'id' },
+  { table: 'waters', order: 'id' },
+  { table: 'species', order: 'id' },
+  { table: 'covers', order: 'id' },
+  { table: 'surveys', order: 'id' },
+  { table: 'soundings', order: 'water_id, time, latitude, longitude, depth_m' },
+  { table: 'trips', order: 'id' },
+  { table: 'conditions', order: 'trip_id, time' },
+  { table: 'profiles', order: 'trip_id, profile, depth_m' },
+  { table: 'track', order: 'trip_id, time, latitude, longitude, mode' },
+  { table: 'stops', order: 'id' },
+  { table: 'contacts', order: 'id' },
+  { table: 'responses', order: 'id' },
+];
+
+export const FORMAT = 'restless-shoal backup 1';
+
+/** What a backup says of itself, as its last file. */
+export interface Manifest {
+  format: string;
+  /** The newest migration of the database it came from. */
+  schema: string;
+  files: { file: string; rows: number; sha256: string }[];
+}

@@ -1,0 +1,35 @@
+import { to as copyTo } from 'pg-copy-streams';
+import { records, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+import { quoted, type Client } from '../db/pool';
+
+/** Rows that belong to a water, oldest first, without what was deleted. */
+const ROWS: Record<RecordName, { from: string; order: string }> = {
+  soundings: { from: 'soundings r WHERE r.water_id = $W', order: 'r.time, r.latitude, r.longitude, r.depth_m' },
+  trips: { from: 'trips r WHERE r.water_id = $W AND r.deleted_at IS NULL', order: 'r.start, r.trip' },
+  conditions: ofTrips('conditions', 't.start, r.time'),
+  profiles: ofTrips('profiles', 't.start, r.time, r.profile, r.depth_m'),
+  track: ofTrips('track', 't.start, r.time, r.latitude, r.longitude'),
+  stops: ofTrips('stops', 't.start, r.start, r.stop'),
+  contacts: ofTrips('contacts', 't.start, r.time, r.id'),
+  responses: ofTrips('responses', 't.start, r.time, r.response'),
+};
+
+function ofTrips(table: string, order: string): { from: string; order: string } {
+  return {
+    from: `${table} r JOIN trips t ON t.id = r.trip_id WHERE t.water_id = $W AND t.deleted_at IS NULL AND r.deleted_at IS NULL`,
+    order,
+  };
+}
+
+/** A record of a water as CSV, streamed by COPY: numbers at full precision, times in UTC to the millisecond. */
+export async function* csvOf(client: Client, record: RecordName, water: string): AsyncGenerator<Buffer> {
+  const columns = Object.entries(records[record] as Fields).map(([name, field]) => {
+    if (name === 'trip' && record !== 'trips') return 't.trip';
+    return field.type === 'time'
+      ? `to_char(r.${quoted(name)} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS ${quoted(name)}`
+      : `r.${quoted(name)}`;
+  });
+  const { from, order } = ROWS[record];
+  const rows = `SELECT ${columns.join(', ')} FROM ${from.replace('$W', client.escapeLiteral(water))} ORDER BY ${order}`;
+  yield* client.query(copyTo(`COPY (${rows}) TO STDOUT (FORMAT csv, HEADER)`)) as AsyncIterable<Buffer>;
+}

@@ -1,0 +1,2 @@
+/** A water out: records as CSV and GeoJSON, charts as GeoTIFF, marks as GPX. */
+export { EXPORT_FILES, exportFile, exportFolder, exportZip, type ExportFile } from './export';

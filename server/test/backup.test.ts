@@ -1,0 +1,99 @@
+import { expect } from 'chai';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { command, serve, temporaryFolder, writeLogbook } from '../../e2e/harness';
+
+const [data, fresh, files] = [temporaryFolder(), temporaryFolder(), temporaryFolder()];
+const at = (name: string): string => join(files.path, name);
+const first = at('first.zip');
+const into = (folder: { path: string }, ...args: string[]): ReturnType<typeof command> => command(...args, '--data', folder.path);
+after(() => [data, fresh, files].forEach((f) => f.remove()));
+
+/** A backup with one of its files changed. */
+function tampered(name: string, change: (files: Record<string, Uint8Array>) => void): string {
+  const parts = unzipSync(readFileSync(first));
+  change(parts);
+  writeFileSync(at(name), zipSync(parts));
+  return at(name);
+}
+
+describe('backup and restore', () => {
+  before(async () => {
+    const folder = at('logbook');
+    const name = writeLogbook(folder, 3, 4);
+    expect((await into(data, 'import', '--water', name, '--create', folder)).code).to.equal(0);
+    // A second water, without an outline: the one that is proposed for it comes back as it was.
+    expect((await into(data, 'import', '--water', 'Zürölt mere', '--create', join(folder, 'soundings.csv'))).code).to.equal(0);
+    const { code, text } = await into(data, 'backup', first);
+    expect(code, text).to.equal(0);
+    expect(text).to.match(/2 waters.*4 trips/);
+  });
+
+  it('the file is a ZIP of one line of JSON a record, with a manifest that counts them', () => {
+    const parts = unzipSync(readFileSync(first));
+    const manifest = JSON.parse(strFromU8(parts['manifest.json'])) as { files: { file: string; rows: number }[] };
+    for (const { file, rows } of manifest.files) {
+      const lines = strFromU8(parts[file]).split('\n').filter(Boolean);
+      expect(lines.length, file).to.equal(rows);
+      for (const line of lines) expect(() => JSON.parse(line) as unknown, file).not.to.throw();
+    }
+    expect(manifest.files.find((f) => f.file === 'contacts.ndjson')!.rows).to.be.above(20);
+  });
+  it('what is no backup, is cut short, or was changed on the way, is refused, and nothing stays', async () => {
+    const cut = at('cut.zip');
+    writeFileSync(cut, readFileSync(first).subarray(0, 40_000));
+    const other = at('other.zip');
+    writeFileSync(other, zipSync({ 'soundings.csv': strToU8('time\n') }));
+    for (const [file, words] of [
+      [cut, /cut\.zip/],
+      [other, /soundings\.csv belongs to no backup/],
+      [
+        tampered('less.zip', (p) => (p['track.ndjson'] = p['track.ndjson'].slice(0, p['track.ndjson'].indexOf(10) + 1))),
+        /not what the manifest says/,
+      ],
+      [
+        tampered(
+          'new.zip',
+          (p) => (p['manifest.json'] = strToU8(strFromU8(p['manifest.json']).replace(/"schema": "[^"]*"/, '"schema": "9999-later.sql"'))),
+        ),
+        /newer version/,
+      ],
+      [at('nowhere.zip'), /there is no file/],
+    ] as const) {
+      const { code, text } = await into(fresh, 'restore', file);
+      expect(code, file).to.equal(1);
+      expect(text).to.match(words);
+    }
+  });
+  it('brought into an empty installation it is the same logbook: byte for byte on the next backup, charted and looked at', async () => {
+    const { code, text } = await into(fresh, 'restore', first);
+    expect(code, text).to.equal(0);
+    expect(text).to.match(/chart of \d+ cells, [1-9]\d* looks/);
+    const again = at('again.zip');
+    expect((await into(fresh, 'backup', again)).code).to.equal(0);
+    expect(readFileSync(again).equals(readFileSync(first))).to.equal(true);
+  });
+  it('goes into no installation that holds a logbook, and overwrites no file', async () => {
+    const { code, text } = await into(data, 'restore', first);
+    expect(code).to.equal(1);
+    expect(text).to.include('a logbook here already');
+    expect((await into(data, 'backup', first)).text).to.include('is there already');
+  });
+  it('the page hands out the same file, and a server that runs while a backup is restored has it at once', async () => {
+    const running = temporaryFolder();
+    const server = await serve(running.path);
+    try {
+      const epoch = async (): Promise<string> => ((await (await fetch(`${server.url}/api/health`)).json()) as { epoch: string }).epoch;
+      const before = await epoch();
+      expect((await into(running, 'restore', first)).code).to.equal(0);
+      expect(await epoch()).not.to.equal(before);
+      expect((await (await fetch(`${server.url}/api/waters`)).json()) as unknown[]).to.have.length(2);
+      const handed = Buffer.from(await (await fetch(`${server.url}/api/backup`)).arrayBuffer());
+      expect(handed.equals(readFileSync(first))).to.equal(true);
+    } finally {
+      await server.stop();
+      running.remove();
+    }
+  });
+});
