@@ -8,6 +8,8 @@ import { Strip } from './parts/strip';
 import { Mark } from './parts/symbols';
 import { Waiting } from './parts/waiting';
 import { setTheme, useTheme } from './state/theme';
+import { BoatProvider } from './state/boat';
+import { ImportingProvider, useImporting } from './state/importing';
 import { WaterProvider } from './state/water';
 
 // Map and charts are large: they come when a view needs them, the Deck never waits for them.
@@ -94,45 +96,56 @@ export function App() {
     setChosen(id);
   };
   return (
-    <div className="flex h-full max-md:flex-col print:block print:h-auto">
-      <Navigation onHelp={() => setHelp(true)} />
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        {!waters.data ? (
-          <Waiting what="your waters" failed={waters.error} />
-        ) : !water ? (
-          <NoWater />
-        ) : (
-          <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
-            <Strip waters={waters.data} onChoose={choose} />
-            <main className="relative min-h-0 flex-1 print:overflow-visible">
-              <Suspense fallback={<Waiting what="the view" failed={null} />}>
-                <Routes>
-                  <Route path="/brief" element={<Brief />} />
-                  <Route path="/chart" element={<ChartView />} />
-                  <Route path="/deck" element={<Deck />} />
-                  <Route path="/patterns" element={<Patterns />} />
-                  <Route path="/forecast" element={<Forecast />} />
-                  <Route path="*" element={<Navigate to="/brief" replace />} />
-                </Routes>
-              </Suspense>
-            </main>
-          </WaterProvider>
-        )}
+    <ImportingProvider onDone={choose}>
+      <div className="flex h-full max-md:flex-col print:block print:h-auto">
+        <Navigation onHelp={() => setHelp(true)} />
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          {!waters.data ? (
+            <Waiting what="your waters" failed={waters.error} />
+          ) : !water ? (
+            <NoWater />
+          ) : (
+            <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
+              <Strip waters={waters.data} onChoose={choose} />
+              <BoatProvider>
+                <main className="relative min-h-0 flex-1 print:overflow-visible">
+                  <Suspense fallback={<Waiting what="the view" failed={null} />}>
+                    <Routes>
+                      <Route path="/brief" element={<Brief />} />
+                      <Route path="/chart" element={<ChartView />} />
+                      <Route path="/deck" element={<Deck />} />
+                      <Route path="/patterns" element={<Patterns />} />
+                      <Route path="/forecast" element={<Forecast />} />
+                      <Route path="*" element={<Navigate to="/brief" replace />} />
+                    </Routes>
+                  </Suspense>
+                </main>
+              </BoatProvider>
+            </WaterProvider>
+          )}
+        </div>
+        {help && <KeyHelp onClose={() => setHelp(false)} />}
       </div>
-      {help && <KeyHelp onClose={() => setHelp(false)} />}
-    </div>
+    </ImportingProvider>
   );
 }
 
 function NoWater() {
+  const bringIn = useImporting();
   return (
     <div className="m-auto max-w-lg p-6">
       <h1 className="text-2xl font-bold">No water yet</h1>
-      <p className="mt-2 text-mute">Bring in what you have logged: soundings, an outline, trips, as a folder of CSV and GeoJSON files.</p>
-      <pre className="mt-4 overflow-x-auto rounded-box border border-line bg-surface p-4 font-mono text-sm">
+      <p className="mt-2 text-mute">
+        Bring in what you have: soundings, an outline, trips and marks, as CSV, GPX, NMEA or GeoJSON files or a ZIP of them. The chart is
+        made from them.
+      </p>
+      <button type="button" className="btn btn-primary touch-target mt-4" onClick={() => bringIn(null)}>
+        Bring in files
+      </button>
+      <p className="mt-4 text-sm text-mute">Or by command, for a whole folder:</p>
+      <pre className="mt-1 overflow-x-auto rounded-box border border-line bg-surface p-3 font-mono text-sm">
         ./shoal import --water "My lake" --create FOLDER
       </pre>
-      <p className="mt-2 text-mute">Then load this page again.</p>
     </div>
   );
 }

@@ -7,7 +7,10 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './styles.css';
 import { App } from './app';
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({
+  // The server may be on the boat: that there is no network says nothing about it.
+  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false, networkMode: 'always' } },
+});
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -1,6 +1,9 @@
 import { expect } from 'chai';
 import type { SelectionClass } from '@restless-shoal/core/patterns';
 import { chosenRun, mostlyLooked } from '../src/views/patterns/depth-selection';
+import type { TripDetail } from '../src/api/queries';
+import { applied } from '../src/offline/apply';
+import type { Entry } from '../src/offline/outbox';
 import { compass, fromLocalInput, grouped, hectares, percent, percentRange, toLocalInput } from '../src/parts/format';
 
 describe('what people read', () => {
@@ -64,5 +67,29 @@ describe('the headline of the patterns', () => {
         ]),
       ),
     ).to.deep.equal({ from: 1, to: 3 });
+  });
+});
+
+describe('a trip with what waits in the outbox', () => {
+  const trip = { id: 't', trip: '2026-05-02', start: '2026-05-02T06:00:00Z', end: null, purpose: null, goal: null };
+  const detail: TripDetail = { trip, track: [], stops: [], contacts: [], responses: [] };
+  const entry = (seq: number, method: Entry['method'], path: string, body: unknown = null, refused: string | null = null): Entry => ({
+    seq,
+    method,
+    path,
+    body,
+    refused,
+  });
+  const ids = (entries: Entry[]): string[] => applied(detail, 't', entries).contacts.map((c) => c.id);
+  it('has the marks that wait, once, the last word winning, and not those that were taken back or refused', () => {
+    const mark = entry(1, 'PUT', '/trips/t/contacts/a', { kind: 'fish' });
+    expect(ids([mark, entry(2, 'PUT', '/trips/t/contacts/a', { kind: 'bait' })])).to.deep.equal(['a']);
+    expect(applied(detail, 't', [mark, entry(2, 'PUT', '/trips/t/contacts/a', { kind: 'bait' })]).contacts[0].kind).to.equal('bait');
+    expect(ids([mark, entry(2, 'DELETE', '/trips/t/contacts/a')])).to.deep.equal([]);
+    expect(ids([entry(1, 'PUT', '/trips/t/contacts/b', {}, 'kind is missing')])).to.deep.equal([]);
+  });
+  it('is left alone by what belongs to another trip', () => {
+    expect(ids([entry(1, 'PUT', '/trips/other/contacts/a', {}), entry(2, 'POST', '/trips/t/track', [])])).to.deep.equal([]);
+    expect(applied(detail, 't', [entry(1, 'PUT', '/trips/t/stops/s', {})]).stops.map((s) => s.id)).to.deep.equal(['s']);
   });
 });

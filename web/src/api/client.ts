@@ -37,3 +37,29 @@ export const sendJson = async <T>(method: 'POST' | 'PUT' | 'DELETE', path: strin
       body: body === undefined ? undefined : JSON.stringify(body),
     })
   ).json() as Promise<T>;
+
+/** Sends a file as it is, telling how many bytes have gone. */
+export function sendFile(path: string, file: Blob, signal: AbortSignal, onSent: (bytes: number) => void): Promise<void> {
+  return new Promise((done, failed) => {
+    // fetch does not tell how much has gone.
+    const request = new XMLHttpRequest();
+    request.open('PUT', `/api${path}`);
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.upload.onprogress = (event) => onSent(event.loaded);
+    request.onload = () => {
+      if (request.status < 300) return done();
+      let answer: { error?: string; field?: string } = {};
+      try {
+        answer = JSON.parse(request.responseText) as typeof answer;
+      } catch {
+        // Whatever it was, the status says enough.
+      }
+      failed(new ApiError(request.status, answer.error ?? `The server answered ${request.status}.`, answer.field));
+    };
+    request.onerror = () =>
+      failed(new ApiError(0, 'The server on the boat cannot be reached. The file was not sent; nothing was changed.'));
+    request.onabort = () => failed(new ApiError(0, 'Sending was stopped; nothing was changed.'));
+    signal.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
+}

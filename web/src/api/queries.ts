@@ -1,5 +1,5 @@
 import { useQuery, type UseQueryResult } from '@tanstack/react-query';
-import { unpackChart, type Chart } from '@restless-shoal/core/chart';
+import { unpackChart, unpackSoundings, type Chart, type CleanSettings, type PlacedSoundings } from '@restless-shoal/core/chart';
 import type { OutlineGeometry } from '@restless-shoal/core/geo';
 import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
@@ -20,12 +20,13 @@ export interface Water extends WaterSummary {
   epsg: number | null;
   outline: OutlineGeometry | null;
   outline_proposed: boolean;
-  cover: CoverFeature[];
+  cover: (CoverFeature & { id: number })[];
   species: SpeciesProfile[];
   /** Names of the species that the log holds, most seen first. */
   logged: string[];
   forage: string[] | null;
   rules: unknown;
+  cleaning: CleanSettings | null;
 }
 
 export interface TripRow {
@@ -68,9 +69,20 @@ export interface FitState {
 
 export interface JobState {
   id: string;
+  kind: 'fit' | 'chart' | 'import';
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
   share: number;
+  /** What it is at. */
+  words: string | null;
   error: string | null;
+  result: unknown;
+}
+
+export interface Survey {
+  id: number;
+  source: string;
+  imported_at: string;
+  soundings: number;
 }
 
 export const useWaters = (): UseQueryResult<WaterSummary[]> =>
@@ -87,6 +99,21 @@ export const useChart = (id: string): UseQueryResult<{ chart: Chart; bytes: Uint
     queryFn: async () => {
       const found = await getBinary(`/waters/${id}/chart`);
       return found && { chart: unpackChart(found.bytes), bytes: found.bytes };
+    },
+  });
+
+export const useSurveys = (id: string): UseQueryResult<Survey[]> =>
+  useQuery({ queryKey: ['surveys', id], queryFn: () => getJson<Survey[]>(`/waters/${id}/surveys`) });
+
+/** All soundings of a water, for drawing; asked for only when they are to be shown. */
+export const useSoundings = (id: string, wanted: boolean): UseQueryResult<PlacedSoundings | null> =>
+  useQuery({
+    queryKey: ['soundings', id],
+    enabled: wanted,
+    staleTime: Infinity,
+    queryFn: async () => {
+      const found = await getBinary(`/waters/${id}/soundings`);
+      return found && unpackSoundings(found.bytes);
     },
   });
 

@@ -1,4 +1,5 @@
 import { format } from 'date-fns';
+import { formatDepth, metric, type UnitSystem } from '@restless-shoal/core/units';
 
 const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
 
@@ -63,3 +64,10 @@ function zoneOffset(at: Date, zone: string | null): number {
     Math.floor(at.getTime() / 1000) * 1000
   );
 }
+
+export type DepthUnit = UnitSystem['depth'];
+
+export const METRES_PER = { m: 1, ft: 0.3048 } as const;
+
+/** A depth in the reader's unit. */
+export const depthText = (metres: number, depth: DepthUnit): string => formatDepth(metres, { ...metric, depth });

@@ -28,7 +28,7 @@ export function PositionField({ label, button, onPosition }: { label: string; bu
         aria-label={label}
         aria-invalid={wrong}
         placeholder="latitude, longitude"
-        className="input input-sm num h-11 w-52"
+        className="input input-sm num h-11 min-w-40 flex-1"
         value={text}
         onChange={(e) => {
           setText(e.target.value);

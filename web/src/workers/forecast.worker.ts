@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import {
   bandShare,
+  contourDepths,
   contourLines,
   hypsographOf,
   unpackChart,
@@ -96,8 +97,9 @@ const api = {
   openModel(bytes: Uint8Array | null): void {
     model = bytes && unpackModel(bytes);
   },
-  contours(): ContourLine[] {
-    return chart ? contourLines(chart.depth) : [];
+  /** @param unit length of the unit that depths are read in, m @param atMost so many depths */
+  contours(unit: number, atMost: number): ContourLine[] {
+    return chart ? contourLines(chart.depth, contourDepths(chart.deepest, unit, atMost)) : [];
   },
   forecast(request: ForecastRequest): ForecastAnswer {
     if (!chart) throw new Error('no chart is open');

@@ -6,17 +6,26 @@ import { getCenter } from 'ol/extent';
 import { LineString, Point, Polygon } from 'ol/geom';
 import ImageLayer from 'ol/layer/Image';
 import VectorLayer from 'ol/layer/Vector';
+import VectorImageLayer from 'ol/layer/VectorImage';
 import { get as getProjection } from 'ol/proj';
 import { register } from 'ol/proj/proj4';
-import ImageCanvasSource from 'ol/source/ImageCanvas';
+import type ImageCanvasSource from 'ol/source/ImageCanvas';
 import VectorSource from 'ol/source/Vector';
-import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style';
+import { Circle, Fill, Stroke, Style, Text } from 'ol/style';
 import 'ol/ol.css';
-import type { Chart, ContourLine } from '@restless-shoal/core/chart';
-import { ringsBounds, type Point as MetricPoint, type Rings } from '@restless-shoal/core/geo';
-import { themeColour } from '../../state/theme';
-import { lensPath } from '../symbols';
-import { chancePicture, depthPicture, unsurePicture, type PlacedPicture } from './pictures';
+import type { Chart, ChartFeature, ContourLine } from '@restless-shoal/core/chart';
+import { ringsBounds, type Point as MetricPoint, type Raster, type Rings } from '@restless-shoal/core/geo';
+import { Drawing } from './drawing';
+import { chancePicture, depthPicture, doubtPicture, hardMask, hardnessPicture, unsurePicture, type PlacedPicture } from './pictures';
+import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
+import { coverStyle, css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
+
+/** Cover in the water's plane, m. */
+export interface MapCover {
+  kind: string;
+  name: string | null;
+  geometry: { type: 'Point' | 'LineString' | 'Polygon'; points: MetricPoint[] };
+}
 
 export interface MapMark {
   id: string;
@@ -42,43 +51,10 @@ export interface ChanceLayer {
 /** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
 const SIGNS_FROM = 2.2;
 
-const css = (name: string, alpha = 1): string => `rgba(${themeColour(name).join(',')},${alpha})`;
-const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
-
-/** Draws pictures of the plane into a canvas that OpenLayers asks for, clipped to the water. */
-function pictureSource(
-  projection: string,
-  rings: Rings,
-  draw: (context: CanvasRenderingContext2D, place: (picture: PlacedPicture, smooth: boolean) => void, size: [number, number]) => void,
-): ImageCanvasSource {
-  return new ImageCanvasSource({
-    projection,
-    ratio: 1.2,
-    canvasFunction: (extent, resolution, pixelRatio, size) => {
-      const canvas = document.createElement('canvas');
-      [canvas.width, canvas.height] = size;
-      const context = canvas.getContext('2d')!;
-      const scale = pixelRatio / resolution;
-      const toX = (x: number): number => (x - extent[0]) * scale;
-      const toY = (y: number): number => (extent[3] - y) * scale;
-      context.beginPath();
-      for (const ring of rings) {
-        ring.forEach(([x, y], i) => (i ? context.lineTo(toX(x), toY(y)) : context.moveTo(toX(x), toY(y))));
-        context.closePath();
-      }
-      context.clip('evenodd');
-      draw(
-        context,
-        ({ canvas: picture, extent: [x0, y0, x1, y1] }, smooth) => {
-          context.imageSmoothingEnabled = smooth;
-          context.imageSmoothingQuality = 'high';
-          context.drawImage(picture, toX(x0), toY(y1), (x1 - x0) * scale, (y1 - y0) * scale);
-        },
-        [size[0], size[1]],
-      );
-      return canvas;
-    },
-  });
+/** Draws a layer anew; one that holds nothing costs nothing. */
+function show(layer: ImageLayer<ImageCanvasSource>, something: boolean): void {
+  layer.setVisible(something);
+  layer.getSource()!.changed();
 }
 
 /** A map of one water in its own metric plane: no tiles from anywhere. */
@@ -90,18 +66,33 @@ export class WaterMapController {
   private readonly shoreSource = new VectorSource();
   private readonly markSource = new VectorSource();
   private readonly dotSource = new VectorSource();
-  private readonly markDots: VectorLayer;
+  private readonly overlayLayer: ImageLayer<ImageCanvasSource>;
+  private readonly tripLayer: ImageLayer<ImageCanvasSource>;
+  private readonly soundingsLayer: ImageLayer<ImageCanvasSource>;
+  private readonly contourLayer: VectorImageLayer;
+  private readonly markSigns: VectorImageLayer;
+  private readonly markDots: VectorImageLayer;
+  private readonly shapeLayer: VectorImageLayer;
+  private readonly coverLayer: VectorImageLayer;
+  private readonly shapeSource = new VectorSource();
+  private readonly coverSource = new VectorSource();
   private readonly placeSource = new VectorSource();
   private readonly pointSource = new VectorSource();
   private depth: PlacedPicture | null = null;
   private chance: { picture: PlacedPicture; unsure: PlacedPicture } | null = null;
-  private contours: ContourLine[] = [];
+  private overlay: { picture: PlacedPicture; hard: PlacedPicture | null } | null = null;
+  private trip: PlacedPicture | null = null;
+  private drawn: { soundings: DrawnSoundings | null; freshOnly: boolean } = { soundings: null, freshOnly: false };
+  private contours: { lines: ContourLine[]; unit: number } = { lines: [], unit: 1 };
   private marks: MapMark[] = [];
+  private shapes: { list: ChartFeature[]; chosen: ChartFeature | null } = { list: [], chosen: null };
+  private cover: MapCover[] = [];
+  readonly drawing: Drawing;
 
   constructor(
     target: HTMLElement,
-    private readonly chart: Chart,
-    private readonly rings: Rings,
+    private chart: Chart,
+    private rings: Rings,
     /** Room that other things take at the top, right, bottom and left, px. */
     private readonly padding: [number, number, number, number],
   ) {
@@ -113,23 +104,94 @@ export class WaterMapController {
       );
       register(proj4);
     }
-    this.depthLayer = new ImageLayer({ source: pictureSource(projection, rings, (_, place) => this.depth && place(this.depth, true)) });
-    this.chanceLayer = new ImageLayer({
-      source: pictureSource(projection, rings, (context, place, size) => this.drawChance(context, place, size)),
+    this.depthLayer = new ImageLayer({
+      source: pictureSource(
+        projection,
+        () => this.rings,
+        (_, place) => this.depth && place(this.depth, true),
+      ),
     });
-    const layers = [this.contourSource, this.shoreSource, this.markSource, this.placeSource, this.pointSource].map(
-      (source) => new VectorLayer({ source, declutter: source === this.contourSource }),
-    );
-    this.markDots = new VectorLayer({ source: this.dotSource, minResolution: SIGNS_FROM });
-    layers[2].setMaxResolution(SIGNS_FROM);
+    this.chanceLayer = new ImageLayer({
+      source: pictureSource(
+        projection,
+        () => this.rings,
+        (context, place, size) => {
+          if (this.chance)
+            patterned(context, place, size, {
+              mask: this.chance.unsure,
+              under: this.chance.picture,
+              kind: 'hatch',
+              colour: css('--ink', 0.55),
+            });
+        },
+      ),
+    });
+    this.overlayLayer = new ImageLayer({
+      source: pictureSource(
+        projection,
+        () => this.rings,
+        (context, place, size) => {
+          if (this.overlay?.hard)
+            patterned(context, place, size, {
+              mask: this.overlay.hard,
+              under: this.overlay.picture,
+              kind: 'stipple',
+              colour: css('--ink', 0.6),
+            });
+          else if (this.overlay) place(this.overlay.picture, true);
+        },
+      ),
+    });
+    this.tripLayer = new ImageLayer({
+      source: pictureSource(
+        projection,
+        () => null,
+        (_, place) => this.trip && place(this.trip, true),
+      ),
+    });
+    this.soundingsLayer = new ImageLayer({ source: soundingsSource(projection, () => this.drawn), visible: false });
+    // What stands still is drawn once as a picture and carried along with the map: panning stays smooth.
+    const still = (source: VectorSource, declutter = false): VectorImageLayer =>
+      new VectorImageLayer({ source, declutter, imageRatio: 1.5 });
+    this.contourLayer = still(this.contourSource, true);
+    this.markSigns = still(this.markSource);
+    this.markSigns.setMaxResolution(SIGNS_FROM);
+    this.markDots = still(this.dotSource);
+    this.markDots.setMinResolution(SIGNS_FROM);
+    this.shapeLayer = still(this.shapeSource);
+    this.coverLayer = still(this.coverSource);
+    const live = (source: VectorSource): VectorLayer => new VectorLayer({ source });
     const bounds = ringsBounds(rings);
     this.map = new OlMap({
       target,
       controls: [],
-      layers: [this.depthLayer, this.chanceLayer, ...layers.slice(0, 2), this.markDots, ...layers.slice(2)],
+      layers: [
+        this.depthLayer,
+        this.overlayLayer,
+        this.chanceLayer,
+        this.tripLayer,
+        this.contourLayer,
+        still(this.shoreSource),
+        this.soundingsLayer,
+        this.shapeLayer,
+        this.coverLayer,
+        this.markDots,
+        this.markSigns,
+        live(this.placeSource),
+        live(this.pointSource),
+      ],
       view: new View({ projection, center: getCenter(bounds), resolution: 8, minResolution: 0.2, maxResolution: 80 }),
     });
+    this.drawing = new Drawing(this.map);
     this.fit();
+    this.restyle();
+  }
+
+  /** Takes up another build of the same water: the view, and what is being drawn by hand, stay as they are. */
+  setChart(chart: Chart, rings: Rings): void {
+    if (chart === this.chart && rings === this.rings) return;
+    this.chart = chart;
+    this.rings = rings;
     this.restyle();
   }
 
@@ -138,50 +200,80 @@ export class WaterMapController {
     this.map.getView().fit(ringsBounds(this.rings), { padding: this.padding });
   }
 
-  private drawChance(
-    context: CanvasRenderingContext2D,
-    place: (picture: PlacedPicture, smooth: boolean) => void,
-    [width, height]: [number, number],
-  ): void {
-    if (!this.chance) return;
-    // Hatch in screen pixels, kept where the forecast is unsure.
-    place(this.chance.unsure, false);
-    context.globalCompositeOperation = 'source-in';
-    context.strokeStyle = css('--ink', 0.5);
-    context.lineWidth = 1.5;
-    const pattern = document.createElement('canvas');
-    pattern.width = pattern.height = 9;
-    const p = pattern.getContext('2d')!;
-    p.strokeStyle = css('--ink', 0.55);
-    p.lineWidth = 1.3;
-    p.beginPath();
-    p.moveTo(-2, 11);
-    p.lineTo(11, -2);
-    p.moveTo(-2, 2);
-    p.lineTo(2, -2);
-    p.moveTo(7, 11);
-    p.lineTo(11, 7);
-    p.stroke();
-    context.fillStyle = context.createPattern(pattern, 'repeat')!;
-    context.fillRect(0, 0, width, height);
-    context.globalCompositeOperation = 'destination-over';
-    place(this.chance.picture, true);
-    context.globalCompositeOperation = 'source-over';
-  }
-
   /** Draws everything anew in the colours of the theme. */
   restyle(): void {
-    this.setContours(this.contours);
+    this.setContours(this.contours.lines, this.contours.unit);
     this.setMarks(this.marks);
+    this.setShapes(this.shapes.list, this.shapes.chosen);
+    this.setCover(this.cover);
+    this.soundingsLayer.getSource()!.changed();
+    this.drawing.restyle();
     this.shoreSource.clear();
     const shore = new Feature(new Polygon(this.rings.map((ring) => [...ring, ring[0]])));
     shore.setStyle(new Style({ stroke: new Stroke({ color: css('--ink', 0.75), width: 1.6 }) }));
     this.shoreSource.addFeature(shore);
   }
 
-  setDepth(band: [number, number] | null): void {
-    this.depth = depthPicture(this.chart.depth, this.chart.deepest, band);
+  setDepth(band: [number, number] | null, relief = true): void {
+    this.depth = depthPicture(this.chart.depth, this.chart.deepest, band, relief);
     this.depthLayer.getSource()!.changed();
+  }
+
+  /** Lays hardness, or how sure the chart is, over the depth. */
+  setOverlay(kind: 'hardness' | 'doubt' | null): void {
+    const { hardness, quality } = this.chart;
+    this.overlay =
+      kind === 'hardness'
+        ? { picture: hardnessPicture(hardness), hard: hardMask(hardness) }
+        : kind === 'doubt'
+          ? { picture: doubtPicture(quality), hard: null }
+          : null;
+    show(this.overlayLayer, this.overlay !== null);
+  }
+
+  setSoundings(soundings: DrawnSoundings | null, freshOnly: boolean): void {
+    this.drawn = { soundings, freshOnly };
+    show(this.soundingsLayer, soundings !== null);
+  }
+
+  /** The trip's own chart, over the water's. */
+  setTrip(depth: Raster | null): void {
+    this.trip = depth && depthPicture(depth, this.chart.deepest, null);
+    show(this.tripLayer, depth !== null);
+  }
+
+  setShapes(list: ChartFeature[], chosen: ChartFeature | null): void {
+    this.shapes = { list, chosen };
+    this.shapeLayer.setVisible(list.length > 0);
+    this.shapeSource.clear();
+    this.shapeSource.addFeatures(
+      list.map((shape) => {
+        const { edge } = shape;
+        const geometry = edge.type === 'area' ? new Polygon([[...edge.ring, edge.ring[0]]]) : new LineString(edge.points);
+        const feature = new Feature({ geometry, shape });
+        feature.setStyle(shapeStyle(shape.kind, shape === chosen));
+        return feature;
+      }),
+    );
+  }
+
+  setCover(cover: MapCover[]): void {
+    this.cover = cover;
+    this.coverLayer.setVisible(cover.length > 0);
+    this.coverSource.clear();
+    this.coverSource.addFeatures(
+      cover.map(({ kind, name, geometry }) => {
+        const feature = new Feature(
+          geometry.type === 'Point'
+            ? new Point(geometry.points[0])
+            : geometry.type === 'LineString'
+              ? new LineString(geometry.points)
+              : new Polygon([geometry.points]),
+        );
+        feature.setStyle(coverStyle(kind, name));
+        return feature;
+      }),
+    );
   }
 
   setChance(layer: ChanceLayer | null): void {
@@ -189,23 +281,36 @@ export class WaterMapController {
       picture: chancePicture(this.chart.cells, layer.probability, layer.full),
       unsure: unsurePicture(this.chart.cells, layer.low, layer.high, layer.full),
     };
-    this.chanceLayer.getSource()!.changed();
+    show(this.chanceLayer, layer !== null);
   }
 
-  setContours(lines: ContourLine[]): void {
-    this.contours = lines;
+  /** @param unit length of the unit the labels are in, m */
+  setContours(lines: ContourLine[], unit = 1): void {
+    this.contours = { lines, unit };
     this.contourSource.clear();
     const text = new Fill({ color: css('--ink', 0.95) });
     const halo = new Stroke({ color: css('--ground', 0.75), width: 3 });
+    const depths = [...new Set(lines.map((l) => l.depth))].sort((p, q) => p - q);
+    // Every fifth line is heavier and carries its depth; of a few lines all do.
+    const index = (depth: number): boolean => depths.length <= 12 || (depths.indexOf(depth) + 1) % 5 === 0;
     this.contourSource.addFeatures(
       lines.map(({ depth, points }) => {
         const feature = new Feature(new LineString(points));
+        const heavy = index(depth);
         feature.setStyle(
           new Style({
-            stroke: new Stroke({ color: css('--ink', 0.3), width: 1 }),
+            stroke: new Stroke({ color: css('--ink', heavy ? 0.42 : 0.22), width: heavy && depths.length > 12 ? 1.5 : 1 }),
             text:
-              points.length > 24
-                ? new Text({ text: String(depth), placement: 'line', font: `600 12px ${FONT}`, fill: text, stroke: halo, maxAngle: 0.5 })
+              heavy && points.length > 24
+                ? new Text({
+                    text: String(Math.round((depth / unit) * 10) / 10),
+                    placement: 'line',
+                    font: `600 12px ${FONT}`,
+                    fill: text,
+                    stroke: halo,
+                    maxAngle: 0.5,
+                    repeat: 600,
+                  })
                 : undefined,
           }),
         );
@@ -216,6 +321,7 @@ export class WaterMapController {
 
   setMarks(marks: MapMark[]): void {
     this.marks = marks;
+    for (const layer of [this.markDots, this.markSigns]) layer.setVisible(marks.length > 0);
     const fill = (source: VectorSource, make: (kind: string) => Style): void => {
       const styles = new Map<string, Style>();
       source.clear();
@@ -288,86 +394,35 @@ export class WaterMapController {
     this.map.getViewport()!.addEventListener('pointerleave', () => listener(null));
   }
 
-  /** A press on the map, or Enter for its middle. */
-  onPick(listener: (point: MetricPoint, place: number | null) => void): void {
+  /** A press on the map, or Enter for its middle: what was hit goes with it. */
+  onPick(listener: (point: MetricPoint, hit: { place: number | null; shape: ChartFeature | null }) => void): void {
     this.map.on('singleclick', (event) => {
-      const place = this.map.forEachFeatureAtPixel(event.pixel, (f) => f.get('place') as number | undefined, { hitTolerance: 6 });
-      listener(event.coordinate as MetricPoint, place ?? null);
+      if (this.drawing.active) return;
+      const hit = <T>(key: string): T | null =>
+        this.map.forEachFeatureAtPixel(event.pixel, (f) => f.get(key) as T | undefined, { hitTolerance: 6 }) ?? null;
+      listener(event.coordinate as MetricPoint, { place: hit<number>('place'), shape: hit<ChartFeature>('shape') });
     });
     this.map.getTargetElement()!.addEventListener('keydown', (event) => {
-      if (event.key === 'Enter') listener(this.map.getView().getCenter() as MetricPoint, null);
+      const middle = this.map.getView().getCenter() as MetricPoint;
+      if (event.key !== 'Enter') return;
+      if (this.drawing.active) this.drawing.addPoint(middle);
+      else listener(middle, { place: null, shape: null });
     });
+  }
+
+  /** Length of a whole number of metres on the screen near 90 px, for the scale bar. */
+  scale(): { metres: number; pixels: number } {
+    const resolution = this.map.getView().getResolution() ?? 1;
+    const metres = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000].findLast((m) => m / resolution <= 110) ?? 5;
+    return { metres, pixels: metres / resolution };
+  }
+
+  onZoom(listener: () => void): void {
+    this.map.getView().on('change:resolution', listener);
   }
 
   dispose(): void {
     this.map.setTarget(undefined);
     this.map.dispose();
   }
-}
-
-function svgIcon(body: string, width: number, height: number): Icon {
-  return new Icon({
-    src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}`,
-  });
-}
-
-/** Small enough that a season of marks still shows the bottom; bait is an open dot, fish a full one. */
-function dotStyle(kind: string): Style {
-  const colour =
-    kind === 'fish' ? '--fish' : kind === 'bait' ? '--bait' : kind === 'thermocline' ? '--therm' : kind === 'hazard' ? '--warn' : '--cover';
-  const image =
-    kind === 'fish'
-      ? new Circle({ radius: 1.9, fill: new Fill({ color: css(colour, 0.85) }) })
-      : new Circle({ radius: 1.6, stroke: new Stroke({ color: css(colour, 0.9), width: 1.1 }) });
-  return new Style({ image, zIndex: kind === 'fish' ? 2 : 1 });
-}
-
-function markStyle(kind: string): Style {
-  const halo = css('--surface', 0.9);
-  if (kind === 'fish')
-    return new Style({
-      image: svgIcon(`<path d="${lensPath(10, 7, 7)}" fill="${css('--fish')}" stroke="${halo}" stroke-width="1.2"/>`, 21, 14),
-      zIndex: 3,
-    });
-  if (kind === 'bait')
-    return new Style({
-      image: svgIcon(
-        [
-          [3, 4],
-          [7, 2],
-          [11, 5],
-          [5, 8],
-          [9, 9],
-        ]
-          .map(([x, y]) => `<circle cx="${x}" cy="${y}" r="1.7" fill="${css('--bait')}" stroke="${halo}" stroke-width=".7"/>`)
-          .join(''),
-        14,
-        12,
-      ),
-      zIndex: 2,
-    });
-  if (kind === 'blank')
-    return new Style({
-      image: new Circle({
-        radius: 5,
-        stroke: new Stroke({ color: css('--ink'), width: 2 }),
-        fill: new Fill({ color: css('--surface', 0.5) }),
-      }),
-      zIndex: 1,
-    });
-  if (kind === 'cover' || kind === 'weed')
-    return new Style({
-      image: svgIcon(
-        `<path d="M2 12L5 4L7 8L9 1L12 12Z" fill="${css('--cover', 0.5)}" stroke="${css('--cover')}" stroke-width="1.5"/>`,
-        14,
-        14,
-      ),
-      zIndex: 1,
-    });
-  if (kind === 'hazard')
-    return new Style({
-      image: svgIcon(`<path d="M8 2L15 14H1Z" fill="${halo}" stroke="${css('--warn')}" stroke-width="2"/>`, 16, 16),
-      zIndex: 4,
-    });
-  return new Style({ image: new Circle({ radius: 4, fill: new Fill({ color: css('--therm') }) }), zIndex: 1 });
 }

@@ -1,4 +1,6 @@
 /** The map of a water. */
 export { WaterMap } from './water-map';
-export type { MapMark, MapPlace, ChanceLayer } from './controller';
+export type { MapCover, MapMark, MapPlace, ChanceLayer, WaterMapController } from './controller';
+export type { DrawKind } from './drawing';
+export type { DrawnSoundings } from './sheets';
 export { strength } from './pictures';

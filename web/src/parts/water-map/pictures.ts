@@ -69,7 +69,7 @@ function paint(width: number, height: number, colour: (k: number) => [number, nu
  * The bottom in the depth ramp with a little relief. With a band, what has its bottom inside it stays, open water
  * over a deeper bottom turns pale, and what is shallower fades out.
  */
-export function depthPicture(raster: Raster, deepest: number, band: [number, number] | null): PlacedPicture {
+export function depthPicture(raster: Raster, deepest: number, band: [number, number] | null, relief = true): PlacedPicture {
   const { width, height, x0, y0, size } = raster;
   const data = spread(raster);
   const ramp = depthRamp();
@@ -78,10 +78,13 @@ export function depthPicture(raster: Raster, deepest: number, band: [number, num
     const d = data[k];
     if (Number.isNaN(d)) return null;
     let c = ramp[Math.min(255, Math.max(0, Math.round((d / deepest) * 255)))];
-    const east = data[k + 1];
-    const north = data[k + width];
-    const light = 1 + (0.9 * ((Number.isNaN(east) ? 0 : (east ?? d) - d) - (Number.isNaN(north) ? 0 : (north ?? d) - d))) / size;
-    c = c.map((v) => v * Math.max(0.78, Math.min(1.18, light))) as Rgb;
+    // Light from the north-west, on the fall over two cells each way: the scatter of soundings is no relief.
+    const fall = (step: number): number => {
+      const [before, after] = [data[k - 2 * step], data[k + 2 * step]];
+      return before === before && after === after && before !== undefined && after !== undefined ? (after - before) / (4 * size) : 0;
+    };
+    const light = 1 + 2.4 * (fall(1) - fall(width));
+    if (relief) c = c.map((v) => v * Math.max(0.7, Math.min(1.13, light))) as Rgb;
     if (band) {
       if (d < band[0]) c = mix(c, ground, 0.82);
       else if (d > band[1]) c = mix(mix(c, line, 0.45), ground, 0.3);
@@ -90,6 +93,28 @@ export function depthPicture(raster: Raster, deepest: number, band: [number, num
     return [c[0], c[1], c[2], 255];
   });
   return { canvas, extent: [x0, y0, x0 + width * size, y0 + height * size] };
+}
+
+/** Pixels of a raster painted by their value, nothing where it is not known. */
+function rasterPicture(raster: Raster, colour: (v: number) => [number, number, number, number] | null): PlacedPicture {
+  const { width, height, x0, y0, size, data } = raster;
+  const canvas = paint(width, height, (k) => (Number.isNaN(data[k]) ? null : colour(data[k])));
+  return { canvas, extent: [x0, y0, x0 + width * size, y0 + height * size] };
+}
+
+/** Hardness of the bottom: the harder, the denser the colour of the foot. */
+export function hardnessPicture(hardness: Raster): PlacedPicture {
+  const [r, g, b] = themeColour('--foot');
+  return rasterPicture(hardness, (v) => [r, g, b, Math.round(235 * Math.max(0, Math.min(1, (v - 0.15) / 0.75)))]);
+}
+
+/** Where the bottom is hard, as a mask to be stippled: colour never stands alone. */
+export const hardMask = (hardness: Raster): PlacedPicture => rasterPicture(hardness, (v) => (v >= 0.6 ? [255, 255, 255, 255] : null));
+
+/** What is not known fades into the ground: nothing at 0.2 m of expected error, thick from 1.5 m on. */
+export function doubtPicture(quality: Raster): PlacedPicture {
+  const [r, g, b] = themeColour('--ground');
+  return rasterPicture(quality, (v) => [r, g, b, Math.round(235 * Math.max(0, Math.min(1, (v - 0.2) / 1.3)))]);
 }
 
 /** Frame of a table of cells: columns and rows it spans. */

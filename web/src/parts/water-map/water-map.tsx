@@ -1,14 +1,26 @@
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import type { ContourLine } from '@restless-shoal/core/chart';
-import { metricPlane, outlineToRings, type Point } from '@restless-shoal/core/geo';
+import type { ChartFeature, ContourLine } from '@restless-shoal/core/chart';
+import { metricPlane, outlineToRings, type Point, type Raster } from '@restless-shoal/core/geo';
 import { useTheme } from '../../state/theme';
 import { useWaterState } from '../../state/water';
-import { WaterMapController, type ChanceLayer, type MapMark, type MapPlace } from './controller';
+import { WaterMapController, type ChanceLayer, type MapCover, type MapMark, type MapPlace } from './controller';
+import type { DrawnSoundings } from './sheets';
 
 interface WaterMapProps {
   label: string;
   contours: ContourLine[];
+  /** Length of the unit that contours are labelled in, m. */
+  unit?: number;
+  relief?: boolean;
+  overlay?: 'hardness' | 'doubt' | null;
+  soundings?: DrawnSoundings | null;
+  freshOnly?: boolean;
+  shapes?: ChartFeature[];
+  chosenShape?: ChartFeature | null;
+  cover?: MapCover[];
+  /** The trip's own chart. */
+  trip?: Raster | null;
   band?: [number, number] | null;
   chance?: ChanceLayer | null;
   marks?: MapMark[];
@@ -18,16 +30,31 @@ interface WaterMapProps {
   point?: Point | null;
   goTo?: Point | null;
   onHover?: (point: Point | null) => void;
-  onPick?: (point: Point, place: number | null) => void;
+  onPick?: (point: Point, hit: { place: number | null; shape: ChartFeature | null }) => void;
+  /** Metres a pixel, whenever they change. */
+  onResolution?: (resolution: number) => void;
+  /** Hands out the map for drawing on it; null when it goes. */
+  onReady?: (map: WaterMapController | null) => void;
   /** Room that panels take on the left of a wide window, px. */
   leftRoom?: number;
   children?: ReactNode;
 }
 
+const NONE: never[] = [];
+
 /** The map of the water in use. Arrow keys move it, + and − zoom, Enter looks at its middle. */
 export function WaterMap({
   label,
   contours,
+  unit = 1,
+  relief = true,
+  overlay = null,
+  soundings = null,
+  freshOnly = false,
+  shapes = NONE,
+  chosenShape = null,
+  cover = NONE,
+  trip = null,
   band = null,
   chance = null,
   marks,
@@ -37,16 +64,19 @@ export function WaterMap({
   goTo = null,
   onHover,
   onPick,
+  onReady,
+  onResolution,
   leftRoom = 0,
   children,
 }: WaterMapProps) {
   const { chart, water } = useWaterState();
   const theme = useTheme();
   const target = useRef<HTMLDivElement>(null);
+  const [scale, setScale] = useState<{ metres: number; pixels: number } | null>(null);
   const [map, setMap] = useState<WaterMapController | null>(null);
-  const listeners = useRef({ onHover, onPick });
+  const listeners = useRef({ onHover, onPick, onReady, onResolution });
   useEffect(() => {
-    listeners.current = { onHover, onPick };
+    listeners.current = { onHover, onPick, onReady, onResolution };
   });
 
   const rings = useMemo(() => {
@@ -55,26 +85,49 @@ export function WaterMap({
     return outlineToRings(water.outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
   }, [chart, water.outline]);
 
+  const latest = useRef({ chart, rings });
   useEffect(() => {
-    if (!chart || !rings || !target.current) return;
-    const controller = new WaterMapController(target.current, chart, rings, [
+    latest.current = { chart, rings };
+    if (chart && rings) map?.setChart(chart, rings);
+  }, [map, chart, rings]);
+
+  // One map for as long as the water stays in its plane: a new build changes what is on it, not where one looks.
+  const plane = chart && rings ? chart.epsg : null;
+  useEffect(() => {
+    const { chart: first, rings: shore } = latest.current;
+    if (plane === null || !first || !shore || !target.current) return;
+    const controller = new WaterMapController(target.current, first, shore, [
       30,
       70,
       30,
       30 + (target.current.clientWidth > 900 ? leftRoom : 0),
     ]);
     controller.onHover((p) => listeners.current.onHover?.(p));
-    controller.onPick((p, place) => listeners.current.onPick?.(p, place));
+    controller.onPick((p, hit) => listeners.current.onPick?.(p, hit));
+    const zoomed = (): void => {
+      const now = controller.scale();
+      setScale(now);
+      listeners.current.onResolution?.(now.metres / now.pixels);
+    };
+    controller.onZoom(zoomed);
+    zoomed();
     setMap(controller);
+    listeners.current.onReady?.(controller);
     return () => {
       setMap(null);
+      listeners.current.onReady?.(null);
       controller.dispose();
     };
-  }, [chart, rings, leftRoom]);
+  }, [plane, leftRoom]);
 
   const [top, bottom] = band ?? [null, null];
-  useEffect(() => map?.setDepth(top === null || bottom === null ? null : [top, bottom]), [map, theme, top, bottom]);
-  useEffect(() => map?.setContours(contours), [map, contours]);
+  useEffect(() => map?.setDepth(top === null || bottom === null ? null : [top, bottom], relief), [map, theme, chart, top, bottom, relief]);
+  useEffect(() => map?.setContours(contours, unit), [map, contours, unit]);
+  useEffect(() => map?.setOverlay(overlay), [map, theme, chart, overlay]);
+  useEffect(() => map?.setSoundings(soundings, freshOnly), [map, soundings, freshOnly]);
+  useEffect(() => map?.setShapes(shapes, chosenShape), [map, shapes, chosenShape]);
+  useEffect(() => map?.setCover(cover), [map, cover]);
+  useEffect(() => map?.setTrip(trip), [map, theme, chart, trip]);
   useEffect(() => map?.setMarks(marks ?? []), [map, marks]);
   useEffect(() => map?.restyle(), [map, theme]);
   useEffect(() => map?.setChance(chance), [map, theme, chance]);
@@ -99,6 +152,15 @@ export function WaterMap({
           <Maximize aria-hidden size={20} />
         </button>
       </div>
+      {scale && (
+        <div className="pointer-events-none absolute bottom-3 right-16 flex items-end gap-3 rounded bg-surface/85 px-2 py-1 text-xs font-semibold max-md:bottom-40 max-md:right-3 max-md:flex-col max-md:gap-1">
+          <span className="text-warn">Not for navigation</span>
+          <span className="num flex flex-col items-center">
+            {scale.metres >= 1000 ? `${scale.metres / 1000} km` : `${scale.metres} m`}
+            <span className="block h-1.5 border-x-2 border-b-2 border-ink" style={{ width: scale.pixels }} />
+          </span>
+        </div>
+      )}
       {children}
     </div>
   );

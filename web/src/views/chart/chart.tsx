@@ -1,62 +1,46 @@
-import { Layers } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { Layers, Mountain, PencilLine, Radar, Ruler, Waves } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { bandShare } from '@restless-shoal/core/chart';
-import { metricPlane, type Point } from '@restless-shoal/core/geo';
-import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import type { ChartFeature } from '@restless-shoal/core/chart';
+import { metricPlane, outlineToRings, type Point } from '@restless-shoal/core/geo';
 import { depthWindow } from '@restless-shoal/core/species';
-import { useContacts } from '../../api/queries';
-import { Column } from '../../parts/column';
-import { DepthBand } from '../../parts/depth-band';
-import { grouped, percent } from '../../parts/format';
+import { useContacts, useSoundings } from '../../api/queries';
+import { BuildNotes } from '../../parts/build-notes';
+import { grouped, METRES_PER, depthText } from '../../parts/format';
 import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
-import { WaterMap, type MapMark } from '../../parts/water-map';
+import { WaterMap, type DrawnSoundings, type MapCover, type MapMark, type WaterMapController } from '../../parts/water-map';
+import { useBoatState } from '../../state/boat';
+import { useDepthUnit } from '../../state/depth-unit';
+import { useImporting } from '../../state/importing';
+import { useBuilds } from '../../state/jobs';
 import { useWaterState } from '../../state/water';
 import { useContours } from '../../workers/use-contours';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
+import { BandPanel } from './band-panel';
+import { DrawPanel } from './draw-panel';
+import { LayersPanel, type ChartLayers } from './layers-panel';
+import { mapCover } from './map-cover';
+import { MeasurePanel } from './measure-panel';
+import { filterShapes, FIRST_KINDS, type ShapeFilter } from './filter-shapes';
+import { ShapesPanel } from './shapes-panel';
+import { SoundingsPanel } from './soundings-panel';
+import { ChosenShape, UnderFinger } from './under-finger';
 
-/** What lies under the finger, as a Column. */
-function UnderFinger({ point }: { point: Point }) {
-  const { chart, day, species } = useWaterState();
-  const depth = chart!.depth.at(point[0], point[1]);
-  const hardness = chart!.hardness.at(point[0], point[1]);
-  const position = metricPlane(chart!.epsg).toLatLon(point);
-  const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
-  const max = Math.max(6, Math.ceil(chart!.deepest));
-  return (
-    <div className="flex gap-3" data-testid="under-finger">
-      {Number.isNaN(depth) ? (
-        <p className="text-mute">Land, or not sounded.</p>
-      ) : (
-        <>
-          <Column
-            width={46}
-            height={110}
-            max={max}
-            bottom={depth}
-            hardness={Number.isNaN(hardness) ? null : hardness}
-            thermocline={day.column.thermocline}
-            oxygenTo={oxygen}
-          />
-          <div>
-            <p className="num text-2xl font-bold">{depth.toFixed(1)} m</p>
-            <p className="text-sm text-mute">
-              {Number.isNaN(hardness)
-                ? 'hardness not known'
-                : `${hardness > 0.6 ? 'hard' : hardness < 0.35 ? 'soft' : 'firm'} bottom, ${hardness.toFixed(2)}`}
-            </p>
-          </div>
-        </>
-      )}
-      <p className="num ml-auto self-end text-xs text-mute">
-        {position.latitude.toFixed(5)}
-        <br />
-        {position.longitude.toFixed(5)}
-      </p>
-    </div>
-  );
-}
+const TOOLS = [
+  { tool: 'band', words: 'Depths', icon: Waves },
+  { tool: 'shapes', words: 'Shapes', icon: Mountain },
+  { tool: 'measure', words: 'Measure', icon: Ruler },
+  { tool: 'draw', words: 'Draw', icon: PencilLine },
+  { tool: 'soundings', words: 'Soundings', icon: Radar },
+  // On a wide screen the layers have a place of their own.
+  { tool: 'layers', words: 'Layers', icon: Layers },
+] as const;
+type Tool = (typeof TOOLS)[number]['tool'];
+
+const NO_MARKS: MapMark[] = [];
+const NO_COVER: MapCover[] = [];
+const NO_SHAPES: ChartFeature[] = [];
 
 /** A depth band from the address, as in ?band=4.6-7.0; null when there is none that makes sense. */
 function bandIn(text: string | null): [number, number] | null {
@@ -64,126 +48,226 @@ function bandIn(text: string | null): [number, number] | null {
   return match && Number(match[1]) < Number(match[2]) ? [Number(match[1]), Number(match[2])] : null;
 }
 
+/** A band in whole half metres that holds another. */
+const whole = (top: number, bottom: number): [number, number] => [
+  Math.floor(top * 2) / 2,
+  Math.max(Math.ceil(bottom * 2) / 2, Math.floor(top * 2) / 2 + 0.5),
+];
+
 /** The water as its owner sounded it. */
 export function ChartView() {
-  const state = useWaterState();
-  const { chart, chartBytes, day, conditions, species, water } = state;
+  const { chart, chartBytes, day, conditions, species, water } = useWaterState();
+  const unit = useDepthUnit();
   const worker = useForecastWorker(chartBytes);
-  const contours = useContours(worker);
+  const [detail, setDetail] = useState(12);
+  const contours = useContours(worker, METRES_PER[unit], detail);
   const contacts = useContacts(water.id);
+  const builds = useBuilds(water.id);
+  const { tripChart: trip } = useBoatState();
   const [search] = useSearchParams();
   const asked = bandIn(search.get('band'));
+  const [tool, setTool] = useState<Tool | null>(() => (globalThis.innerWidth < 768 ? null : 'band'));
   const [shaded, setShaded] = useState(asked !== null);
-  const [showMarks, setShowMarks] = useState(true);
+  const [showLayers, setShowLayers] = useState(false);
+  const [layers, setLayers] = useState<ChartLayers>({
+    relief: true,
+    contours: true,
+    overlay: null,
+    soundings: 'none',
+    marks: true,
+    cover: true,
+    shapes: false,
+  });
   const [hover, setHover] = useState<Point | null>(null);
   const [picked, setPicked] = useState<Point | null>(null);
   const [goTo, setGoTo] = useState<Point | null>(null);
-  const window = useMemo(
-    () =>
-      depthWindow(species, {
-        column: day.column,
-        secchi: conditions.secchi,
-        maxDepth: day.maxDepth,
-        sunHeight: day.sunHeight,
-        rule: day.rule,
-      }),
-    [species, day, conditions.secchi],
-  );
+  const [chosen, setChosen] = useState<ChartFeature | null>(null);
+  const [map, setMap] = useState<WaterMapController | null>(null);
+  const bringIn = useImporting();
   const max = Math.max(6, Math.ceil(chart?.deepest ?? 10));
-  const whole = (top: number, bottom: number): [number, number] => [
-    Math.floor(top * 2) / 2,
-    Math.max(Math.ceil(bottom * 2) / 2, Math.floor(top * 2) / 2 + 0.5),
-  ];
+  const [filter, setFilter] = useState<ShapeFilter>({ kinds: FIRST_KINDS, depth: [0, max], size: 0 });
+  // Another chart has other shapes, and may be deeper.
+  useEffect(() => {
+    setChosen(null);
+    setFilter((before) => ({ ...before, depth: [0, max] }));
+  }, [chart, max]);
+
+  const window = useMemo(() => {
+    const { column, maxDepth, sunHeight, rule } = day;
+    return depthWindow(species, { column, secchi: conditions.secchi, maxDepth, sunHeight, rule });
+  }, [species, day, conditions.secchi]);
   const [band, setBand] = useState<[number, number]>(() => asked ?? whole(window.top, window.bottom));
-  const share = useMemo(() => (chart ? bandShare(chart.cells, band[0], band[1]) : null), [chart, band]);
   const marks = useMemo((): MapMark[] => {
-    if (!chart || !contacts.data || !showMarks) return [];
+    if (!chart || !contacts.data) return NO_MARKS;
     const plane = metricPlane(chart.epsg);
     return contacts.data.map((c) => {
       const [x, y] = plane.toMetric(c);
       return { id: c.id, kind: c.kind, x, y };
     });
-  }, [chart, contacts.data, showMarks]);
+  }, [chart, contacts.data]);
+  const cover = useMemo(() => (chart ? mapCover(water.cover, chart.epsg) : NO_COVER), [chart, water.cover]);
+  const soundings = useSoundings(water.id, layers.soundings !== 'none');
+  const drawn = useMemo((): DrawnSoundings | null => {
+    const s = soundings.data;
+    return s ? { x: s.x, y: s.y, fresh: Uint8Array.from(s.survey, (n) => (n === s.newest ? 1 : 0)) } : null;
+  }, [soundings.data]);
+  const shapes = useMemo(() => filterShapes(chart?.features ?? NO_SHAPES, filter), [chart, filter]);
+  const showShapes = layers.shapes || tool === 'shapes';
+  const drawnShapes = useMemo(
+    () => (showShapes ? (chosen && !shapes.includes(chosen) ? [...shapes, chosen] : shapes) : chosen ? [chosen] : NO_SHAPES),
+    [showShapes, shapes, chosen],
+  );
+  const rings = useMemo(() => {
+    if (!chart || !water.outline) return [];
+    const plane = metricPlane(chart.epsg);
+    return outlineToRings(water.outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+  }, [chart, water.outline]);
+  const choose = useCallback((shape: ChartFeature) => {
+    setChosen(shape);
+    setPicked([shape.x, shape.y]);
+    setGoTo([shape.x, shape.y]);
+  }, []);
 
   if (!chart) return <NoChart />;
+  const drawing = tool === 'measure' || tool === 'draw';
+  // Marks would hide what is looked for or drawn.
+  const busy = drawing || tool === 'shapes';
+  const fresh = soundings.data ? `, ${grouped(drawn!.fresh.reduce((sum, v) => sum + v, 0))}` : '';
+  const point = hover ?? picked;
+  const layersPanel = (
+    <LayersPanel
+      layers={layers}
+      onLayers={setLayers}
+      counts={{
+        soundings: grouped(soundings.data?.all ?? chart.soundings),
+        fresh,
+        marks: grouped(marks.length),
+        shapes: grouped(chart.features.length),
+        cover: grouped(cover.length),
+      }}
+    />
+  );
   return (
     <WaterMap
       label={`Chart of ${water.name}`}
-      contours={contours}
+      contours={layers.contours ? contours : NO_CONTOURS}
+      unit={METRES_PER[unit]}
+      relief={layers.relief}
+      overlay={layers.overlay}
+      soundings={layers.soundings === 'none' ? null : drawn}
+      freshOnly={layers.soundings === 'new'}
+      shapes={drawnShapes}
+      chosenShape={chosen}
+      cover={layers.cover && tool !== 'shapes' ? cover : NO_COVER}
+      trip={trip?.depth ?? null}
       band={shaded ? band : null}
-      marks={marks}
-      point={picked}
+      marks={layers.marks && !busy ? marks : NO_MARKS}
+      point={drawing ? null : picked}
       goTo={goTo}
       onHover={setHover}
-      onPick={(p) => setPicked(p)}
-      leftRoom={340}
+      onReady={setMap}
+      // The closer the look, the finer the contours.
+      onResolution={(metres) => setDetail(metres < 0.9 ? 60 : metres < 2.2 ? 30 : 12)}
+      onPick={(p, { shape }) => {
+        if (drawing) return;
+        setPicked(p);
+        setChosen(shape);
+      }}
+      leftRoom={350}
     >
-      <section
-        aria-label="Depth band"
-        className="absolute left-3 top-3 w-[min(21rem,calc(100%-1.5rem))] rounded-box border border-line bg-surface p-3"
-      >
-        <label className="flex min-h-11 cursor-pointer items-center gap-3">
-          <input type="checkbox" className="toggle" checked={shaded} onChange={(e) => setShaded(e.target.checked)} />
-          <span className="font-bold">Shade a depth band</span>
-        </label>
-        {shaded && (
-          <>
-            <p className="num flex justify-between text-lg font-bold">
-              <span>
-                {band[0].toFixed(1)} – {band[1].toFixed(1)} m
-              </span>
-              <span data-testid="share">{percent(share!.bottom)} of the water</span>
-            </p>
-            <DepthBand max={max} band={band} onChange={setBand} />
-            <p className="text-sm text-mute">
-              Pale: a further {percent(share!.over)} where fish can hang at that depth over a deeper bottom. {percent(share!.out)} is out.
-            </p>
+      <div className="pointer-events-none absolute inset-y-3 left-3 flex w-[min(21.5rem,calc(100%-1.5rem))] flex-col gap-2 [&>*]:pointer-events-auto">
+        <div className="flex rounded-box border border-line bg-surface p-1" role="toolbar" aria-label="Tools of the chart">
+          {TOOLS.map(({ tool: own, words, icon: Icon }) => (
             <button
+              key={own}
               type="button"
-              className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight"
-              onClick={() => setBand(whole(window.top, window.bottom))}
+              aria-pressed={tool === own}
+              className={`flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 rounded-field text-[13px] max-md:text-xs ${own === 'layers' ? 'md:hidden' : ''} ${tool === own ? 'bg-act font-bold text-act-ink' : 'text-mute hover:bg-ground'}`}
+              onClick={() => setTool(tool === own ? null : own)}
             >
-              Depths that can hold {species.name} today: {window.empty ? 'none' : `${window.top.toFixed(1)}–${window.bottom.toFixed(1)} m`}
+              <Icon size={20} aria-hidden />
+              {words}
             </button>
-          </>
+          ))}
+        </div>
+        {tool && (
+          <section
+            aria-label={TOOLS.find((t) => t.tool === tool)!.words}
+            className="flex min-h-0 flex-col overflow-y-auto rounded-box border border-line bg-surface p-3 max-md:max-h-[45%]"
+          >
+            {tool === 'band' && (
+              <BandPanel
+                shaded={shaded}
+                onShade={setShaded}
+                band={band}
+                onBand={setBand}
+                max={max}
+                window={window.empty ? null : whole(window.top, window.bottom)}
+              />
+            )}
+            {tool === 'shapes' && (
+              <ShapesPanel
+                all={chart.features}
+                shown={shapes}
+                filter={filter}
+                onFilter={setFilter}
+                max={max}
+                chosen={chosen}
+                onChoose={choose}
+              />
+            )}
+            {tool === 'layers' && layersPanel}
+            {tool === 'measure' && <MeasurePanel map={map} epsg={chart.epsg} />}
+            {tool === 'draw' && <DrawPanel map={map} epsg={chart.epsg} rings={rings} onBuilding={builds.watch} />}
+            {tool === 'soundings' && (
+              <SoundingsPanel key={chart.soundings} onImport={() => bringIn(water.name)} onBuilding={builds.watch} />
+            )}
+          </section>
         )}
-      </section>
-      <section
-        aria-label="What lies there"
-        className="absolute bottom-3 left-3 w-[min(21rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3"
-      >
-        {(hover ?? picked) ? (
-          <UnderFinger point={(hover ?? picked)!} />
-        ) : (
-          <p className="text-sm text-mute">
-            Point at the water to see its column. {grouped(chart.soundings)} soundings, deepest {chart.deepest.toFixed(1)} m.
+        <div className="flex-1 !pointer-events-none" />
+        <BuildNotes builds={builds} />
+        {trip && (
+          <p className="num rounded-box border border-line bg-surface px-3 py-2 text-sm" data-testid="trip-chart">
+            <b>This trip’s own chart</b>: {grouped(trip.soundings)} soundings, made on this device
           </p>
         )}
-        <div className="mt-2 border-t border-line pt-2 max-md:hidden">
-          <PositionField
-            label="Look at a position"
-            button="Look there"
-            onPosition={(position) => {
-              const p = metricPlane(chart.epsg).toMetric(position);
-              setPicked(p);
-              setGoTo(p);
-            }}
-          />
-        </div>
-      </section>
-      <div className="absolute right-3 top-3 flex flex-col items-end gap-2 max-md:top-auto max-md:bottom-44">
+        <section aria-label="What lies there" className="rounded-box max-md:mr-12 border border-line bg-surface p-3">
+          {chosen && <ChosenShape shape={chosen} onClose={() => setChosen(null)} />}
+          {point ? (
+            <UnderFinger point={point} />
+          ) : (
+            <p className="num text-sm text-mute">
+              Point at the water to see its column. {grouped(chart.soundings)} soundings, deepest {depthText(chart.deepest, unit)}.
+            </p>
+          )}
+          {!chosen && (
+            <div className="mt-2 border-t border-line pt-2 max-md:hidden">
+              <PositionField
+                label="Look at a position"
+                button="Look there"
+                onPosition={(position) => {
+                  const p = metricPlane(chart.epsg).toMetric(position);
+                  setPicked(p);
+                  setGoTo(p);
+                }}
+              />
+            </div>
+          )}
+        </section>
+      </div>
+      <div className="absolute right-3 top-3 flex flex-col items-end gap-2 max-md:hidden">
         <button
           type="button"
-          aria-pressed={showMarks}
-          className={`btn touch-target border-line ${showMarks ? 'bg-surface font-bold' : 'bg-ground text-mute'}`}
-          onClick={() => setShowMarks(!showMarks)}
+          aria-expanded={showLayers}
+          className="btn touch-target border-line bg-surface"
+          onClick={() => setShowLayers(!showLayers)}
         >
-          <Layers size={20} aria-hidden /> {grouped(contacts.data?.length ?? 0)} marks
+          <Layers size={20} aria-hidden /> Layers
         </button>
+        {showLayers && <div className="w-80 rounded-box border border-line bg-surface px-3 py-2">{layersPanel}</div>}
       </div>
-      <p className="pointer-events-none absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-surface/85 px-2 py-0.5 text-xs font-semibold text-warn max-md:hidden">
-        Not for navigation
-      </p>
     </WaterMap>
   );
 }
+
+const NO_CONTOURS: never[] = [];

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { LatLon } from '@restless-shoal/core/geo';
 import { Dialog } from '../../parts/dialog';
 import { readPosition } from '../../parts/position-field';
-import type { BoatSource } from './use-boat';
+import type { BoatSource } from '../../state/use-boat';
 
 /** Where the boat's position comes from: this device, or set by hand. */
 export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: () => void }) {
@@ -54,7 +54,20 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
             {wrong}
           </p>
         )}
+        <p className="mt-3 text-sm text-mute">
+          The simulated boat searches the water in an S-pass and sounds it, for practice: its track is not recorded.
+        </p>
         <div className="mt-4 flex flex-wrap justify-end gap-2">
+          <button
+            type="button"
+            className="btn touch-target"
+            onClick={() => {
+              source.simulate();
+              onClose();
+            }}
+          >
+            Simulated boat
+          </button>
           <button
             type="button"
             className="btn touch-target"

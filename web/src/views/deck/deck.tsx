@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { placeTarget } from '@restless-shoal/core/sonar';
+import { drop } from '../../offline/outbox';
 import { Dialog } from '../../parts/dialog';
 import { compass } from '../../parts/format';
 import { KindSymbol } from '../../parts/symbols';
@@ -14,11 +15,10 @@ import { DayStrip, type DayEntry } from './day-strip';
 import { EntrySheet } from './entry-sheet';
 import { aimWords, Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
-import { useBoat } from './use-boat';
+import { useBoatState } from '../../state/boat';
 import { useDeckLog } from './use-deck-log';
-import { useRecorder } from './use-recorder';
 import { usePhone } from './use-phone';
-import { DECK_VIEWS, type ViewInUse } from './views-in-use';
+import { DECK_VIEWS } from '../../state/views-in-use';
 
 const KINDS = [
   { kind: 'fish', label: 'Fish' },
@@ -55,14 +55,12 @@ export function Deck() {
 }
 
 function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
-  const { water, chart, species, day, conditions, running } = useWaterState();
-  const source = useBoat();
+  const { water, chart, species, day, conditions } = useWaterState();
+  const { source, view, setView, looking, setLooking, flushTrack } = useBoatState();
   const { boat } = source;
   const phone = usePhone();
   const [kind, setKind] = useState<Kind>('fish');
   const [count, setCount] = useState(1);
-  const [view, setView] = useState<ViewInUse>({ view: 'side-scan', range: 25 });
-  const [looking, setLooking] = useState(true);
   const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
   const [named, setNamed] = useState(true);
   const [done, setDone] = useState<Done | null>(null);
@@ -77,7 +75,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     return { depth: Number.isNaN(depth) ? null : depth, hardness: Number.isNaN(hardness) ? null : hardness };
   };
   const here = boat ? at(boat.position) : { depth: null, hardness: null };
-  const recorder = useRecorder({ trip: running!.id, boat, view, looking, depth: here.depth });
 
   useEffect(() => {
     if (!done) return;
@@ -109,7 +106,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           : Math.min(span.bottom, floor);
     const n = kind === 'fish' ? count : null;
     attempt(async () => {
-      await recorder.flush();
+      await flushTrack();
       const id = await log.mark({
         latitude: Number(position.latitude.toFixed(7)),
         longitude: Number(position.longitude.toFixed(7)),
@@ -138,7 +135,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       return;
     }
     attempt(async () => {
-      await recorder.flush();
+      await flushTrack();
       const id = await log.nothing(
         { latitude: Number(boat.position.latitude.toFixed(7)), longitude: Number(boat.position.longitude.toFixed(7)) },
         25,
@@ -182,7 +179,11 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       : null;
   const below = view.view === 'sounder' || view.view === 'down-beam';
   const tooFar = boat && chart && here.depth === null;
-  const saved = recorder.waiting > 12 ? `${recorder.waiting} track points wait for the server` : 'saved';
+  const unsent = log.waiting.filter((e) => e.refused === null).length;
+  const refused = log.waiting.find((e) => e.refused !== null);
+  // A moment on the way is no news; a server that does not answer is.
+  const stuck = log.stuck && unsent > 0;
+  const saved = stuck ? `${unsent} to be sent${phone ? '' : ', safe on this device'}` : 'saved';
 
   const column = (
     <ColumnInput
@@ -307,6 +308,13 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         <p role="alert" className="border-l-4 border-warn pl-2 text-sm text-warn">
           {failed}
         </p>
+      ) : refused ? (
+        <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
+          The server did not take a record: {refused.refused}
+          <button type="button" className="btn btn-sm touch-target" onClick={() => attempt(async () => (await drop(refused.seq), null))}>
+            Leave it out
+          </button>
+        </p>
       ) : done ? (
         <p className="flex items-center justify-between gap-2 text-sm font-semibold">
           <span data-testid="done">{done.words}</span>
@@ -346,7 +354,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       <span>
         Today as Columns <b className="num text-ink">{entries.length}</b>
       </span>
-      <span className="max-md:hidden">{saved}</span>
+      <span className={stuck ? 'text-sm font-semibold text-warn' : 'max-md:hidden'}>{saved}</span>
       <span className="flex gap-1">
         <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('water')}>
           <Thermometer size={16} aria-hidden /> Log the water
@@ -430,7 +438,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             onClick={() => {
               setSheet(null);
               attempt(async () => {
-                await recorder.flush();
+                await flushTrack();
                 await log.end();
                 return null;
               });

@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { lensPath } from '../../parts/symbols';
-import { FORWARD_ANGLE, type ViewInUse } from './views-in-use';
+import { FORWARD_ANGLE, type ViewInUse } from '../../state/views-in-use';
 
 /** A mark near the boat, metres ahead and to starboard of it. */
 export interface NearMark {

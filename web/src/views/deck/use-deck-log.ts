@@ -1,8 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
 import { newId, type Contact, type Stop } from '@restless-shoal/core/logbook';
 import { sendJson } from '../../api/client';
-import { useTrip, type StoredContact, type StoredStop, type TripDetail } from '../../api/queries';
+import { useTrip, type TripDetail, type WaterLog } from '../../api/queries';
+import { applied } from '../../offline/apply';
+import { onSent, put, useOutbox } from '../../offline/outbox';
 import { useWaterState } from '../../state/water';
 import type { DayEntry } from './day-strip';
 import type { TripStart } from './start-trip';
@@ -31,24 +33,20 @@ export function useDeckLog() {
     );
   }, [queries, id, water.id]);
 
-  const show = useCallback(
-    (change: (detail: TripDetail) => TripDetail) => {
-      // An answer that is under way does not know the change yet and must not undo it.
-      void queries.cancelQueries({ queryKey: ['trip', id] });
-      return queries.setQueryData<TripDetail>(['trip', id], (before) => before && change(before));
-    },
-    [queries, id],
-  );
-
-  /** What could not be sent must not look as if it were logged. */
-  const orHide = useCallback(
-    (record: 'contacts' | 'stops', key: string, sent: Promise<unknown>) =>
-      sent.catch((error: unknown) => {
-        show((d) => ({ ...d, [record]: d[record].filter((r) => r.id !== key) }));
-        throw error;
+  const { entries: waiting, stuck } = useOutbox();
+  // What has reached the server stands in the trip at once; the trip is asked for anew only to learn of others.
+  useEffect(
+    () =>
+      onSent((entry) => {
+        if (!id) return;
+        void queries.cancelQueries({ queryKey: ['trip', id] });
+        queries.setQueryData<TripDetail>(['trip', id], (before) => before && applied(before, id, [entry]));
+        if (/\/(contacts|stops)\//.test(entry.path)) void changed();
+        else if (/^\/waters\/[^/]+\/trips\//.test(entry.path)) void queries.invalidateQueries({ queryKey: ['log', water.id] });
       }),
-    [show],
+    [queries, id, water.id, changed],
   );
+  const detail = useMemo(() => (trip.data && id ? applied(trip.data, id, waiting) : null), [trip.data, id, waiting]);
 
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
@@ -71,27 +69,21 @@ export function useDeckLog() {
   const end = useCallback(async () => {
     if (!running) return;
     const { trip: key, start: from, purpose, goal } = running;
-    await sendJson('PUT', `/waters/${water.id}/trips/${running.id}`, {
-      trip: key,
-      start: from,
-      end: new Date().toISOString(),
-      purpose,
-      goal,
-    });
-    await queries.invalidateQueries({ queryKey: ['log', water.id] });
-    await changed();
-  }, [queries, water.id, running, changed]);
+    const now = new Date().toISOString();
+    await put('PUT', `/waters/${water.id}/trips/${running.id}`, { trip: key, start: from, end: now, purpose, goal });
+    queries.setQueryData<WaterLog>(
+      ['log', water.id],
+      (before) => before && { ...before, trips: before.trips.map((t) => (t.id === running.id ? { ...t, end: now } : t)) },
+    );
+  }, [queries, water.id, running]);
 
   const mark = useCallback(
     async (contact: NewContact): Promise<string> => {
       const key = newId();
-      const body = { time: new Date().toISOString(), contact: key, ...contact };
-      show((d) => ({ ...d, contacts: [...d.contacts, { ...body, id: key } as StoredContact] }));
-      await orHide('contacts', key, sendJson('PUT', `/trips/${id}/contacts/${key}`, body));
-      void changed();
+      await put('PUT', `/trips/${id}/contacts/${key}`, { time: new Date().toISOString(), contact: key, ...contact });
       return key;
     },
-    [id, show, orHide, changed],
+    [id],
   );
 
   const nothing = useCallback(
@@ -99,22 +91,13 @@ export function useDeckLog() {
       const key = newId();
       const now = new Date().toISOString();
       const body: Partial<Stop> = { stop: key, start: now, end: now, ...at, radius_m: radius, outcome: 'nothing' };
-      show((d) => ({ ...d, stops: [...d.stops, { ...body, id: key } as StoredStop] }));
-      await orHide('stops', key, sendJson('PUT', `/trips/${id}/stops/${key}`, body));
-      void changed();
+      await put('PUT', `/trips/${id}/stops/${key}`, body);
       return key;
     },
-    [id, show, orHide, changed],
+    [id],
   );
 
-  const remove = useCallback(
-    async (record: 'contacts' | 'stops', key: string) => {
-      show((d) => ({ ...d, [record]: d[record].filter((r) => r.id !== key) }));
-      await sendJson('DELETE', `/trips/${id}/${record}/${key}`);
-      void changed();
-    },
-    [id, show, changed],
-  );
+  const remove = useCallback((record: 'contacts' | 'stops', key: string) => put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
 
   const read = useCallback(
     async (reading: WaterReading) => {
@@ -126,13 +109,12 @@ export function useDeckLog() {
   );
 
   const entries = useMemo((): DayEntry[] => {
-    const detail = trip.data;
     if (!detail) return [];
     return [
       ...detail.contacts.map((contact): DayEntry => ({ kind: 'contact', at: Date.parse(contact.time), contact })),
       ...detail.stops.map((stop): DayEntry => ({ kind: 'stop', at: Date.parse(stop.start), stop, depth: null })),
     ].sort((a, b) => a.at - b.at);
-  }, [trip.data]);
+  }, [detail]);
 
-  return { detail: trip.data ?? null, failed: trip.error, entries, start, end, mark, nothing, remove, read, hasChart: chart !== null };
+  return { detail, waiting, stuck, failed: trip.error, entries, start, end, mark, nothing, remove, read, hasChart: chart !== null };
 }

@@ -188,7 +188,7 @@ export function ForecastView() {
         chosen={chosen}
         point={picked?.point ?? null}
         goTo={goTo}
-        onPick={(point, place) => (place ? choose(place) : pick(point))}
+        onPick={(point, { place }) => (place ? choose(place) : pick(point))}
       >
         <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2">
           <p className="rounded-box border border-line bg-surface px-3 py-2">

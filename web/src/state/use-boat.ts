@@ -15,12 +15,18 @@ export interface Boat {
 
 export interface BoatSource {
   boat: Boat | null;
-  source: 'device' | 'hand';
+  source: 'device' | 'hand' | 'simulated';
   /** Why the device gives no position, in words. */
   trouble: string | null;
   setByHand: (position: LatLon, course: number, speed: number) => void;
   useDevice: () => void;
+  /** A boat that searches the water in an S-pass, for practice: nothing of it is recorded. */
+  simulate: () => void;
 }
+
+/** The simulated boat's speed, m/s, and how often it is seen, ms. */
+const SIMULATED_SPEED = 3;
+const SIMULATED_BEAT = 400;
 
 const TROUBLE: Record<number, string> = {
   1: 'This device may not tell its position: allow it in the browser.',
@@ -37,13 +43,13 @@ function moved(before: Boat | null, position: LatLon, at: number): { course: num
   return { course: bearing(before.position, position), speed: Math.min(30, metres / seconds) };
 }
 
-/** The boat's position: from the device, or set by hand where there is none. */
-export function useBoat(): BoatSource {
+/** @param simulated is asked for the simulated boat, by the metres it has gone; null where there is no water to go on */
+export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick<Boat, 'position' | 'course'> | null): BoatSource {
   const [boat, setBoat] = useState<Boat | null>(null);
-  const [source, setSource] = useState<'device' | 'hand'>('device');
+  const [source, setSource] = useState<BoatSource['source']>('device');
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
-    if (source !== 'device') return;
+    if (source !== 'device' || !enabled) return;
     if (!('geolocation' in navigator)) {
       setTrouble('This browser has no position: set it by hand.');
       return;
@@ -68,7 +74,17 @@ export function useBoat(): BoatSource {
       { enableHighAccuracy: true, maximumAge: 1000, timeout: 20_000 },
     );
     return () => navigator.geolocation.clearWatch(watch);
-  }, [source]);
+  }, [source, enabled]);
+  useEffect(() => {
+    if (source !== 'simulated' || !enabled) return;
+    let travelled = 0;
+    const beat = setInterval(() => {
+      const next = simulated(travelled);
+      travelled += (SIMULATED_SPEED * SIMULATED_BEAT) / 1000;
+      if (next) setBoat({ ...next, speed: SIMULATED_SPEED, at: Date.now(), accuracy: null });
+    }, SIMULATED_BEAT);
+    return () => clearInterval(beat);
+  }, [source, enabled, simulated]);
   const setByHand = useCallback((position: LatLon, course: number, speed: number) => {
     setSource('hand');
     setTrouble(null);
@@ -78,5 +94,9 @@ export function useBoat(): BoatSource {
     setBoat(null);
     setSource('device');
   }, []);
-  return { boat, source, trouble, setByHand, useDevice };
+  const simulate = useCallback(() => {
+    setTrouble(null);
+    setSource('simulated');
+  }, []);
+  return { boat, source, trouble, setByHand, useDevice, simulate };
 }

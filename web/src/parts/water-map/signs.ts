@@ -1,0 +1,125 @@
+import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style';
+import { themeColour } from '../../state/theme';
+import { lensPath } from '../symbols';
+
+/** A colour of the theme as CSS. */
+export const css = (name: string, alpha = 1): string => `rgba(${themeColour(name).join(',')},${alpha})`;
+export const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
+
+/** Text on the map with a halo of the ground, readable over any depth. */
+export const label = (text: string, options: ConstructorParameters<typeof Text>[0] = {}): Text =>
+  new Text({
+    text,
+    font: `600 13px ${FONT}`,
+    fill: new Fill({ color: css('--ink') }),
+    stroke: new Stroke({ color: css('--surface', 0.85), width: 3.5 }),
+    ...options,
+  });
+
+function svgIcon(body: string, width: number, height: number): Icon {
+  return new Icon({
+    src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}`,
+  });
+}
+
+/** Small enough that a season of marks still shows the bottom; bait is an open dot, fish a full one. */
+export function dotStyle(kind: string): Style {
+  const colour =
+    kind === 'fish' ? '--fish' : kind === 'bait' ? '--bait' : kind === 'thermocline' ? '--therm' : kind === 'hazard' ? '--warn' : '--cover';
+  const image =
+    kind === 'fish'
+      ? new Circle({ radius: 1.9, fill: new Fill({ color: css(colour, 0.85) }) })
+      : new Circle({ radius: 1.6, stroke: new Stroke({ color: css(colour, 0.9), width: 1.1 }) });
+  return new Style({ image, zIndex: kind === 'fish' ? 2 : 1 });
+}
+
+export function markStyle(kind: string): Style {
+  const halo = css('--surface', 0.9);
+  if (kind === 'fish')
+    return new Style({
+      image: svgIcon(`<path d="${lensPath(10, 7, 7)}" fill="${css('--fish')}" stroke="${halo}" stroke-width="1.2"/>`, 21, 14),
+      zIndex: 3,
+    });
+  if (kind === 'bait')
+    return new Style({
+      image: svgIcon(
+        [
+          [3, 4],
+          [7, 2],
+          [11, 5],
+          [5, 8],
+          [9, 9],
+        ]
+          .map(([x, y]) => `<circle cx="${x}" cy="${y}" r="1.7" fill="${css('--bait')}" stroke="${halo}" stroke-width=".7"/>`)
+          .join(''),
+        14,
+        12,
+      ),
+      zIndex: 2,
+    });
+  if (kind === 'blank')
+    return new Style({
+      image: new Circle({
+        radius: 5,
+        stroke: new Stroke({ color: css('--ink'), width: 2 }),
+        fill: new Fill({ color: css('--surface', 0.5) }),
+      }),
+      zIndex: 1,
+    });
+  if (kind === 'cover' || kind === 'weed')
+    return new Style({
+      image: svgIcon(
+        `<path d="M2 12L5 4L7 8L9 1L12 12Z" fill="${css('--cover', 0.5)}" stroke="${css('--cover')}" stroke-width="1.5"/>`,
+        14,
+        14,
+      ),
+      zIndex: 1,
+    });
+  if (kind === 'hazard')
+    return new Style({
+      image: svgIcon(`<path d="M8 2L15 14H1Z" fill="${halo}" stroke="${css('--warn')}" stroke-width="2"/>`, 16, 16),
+      zIndex: 4,
+    });
+  return new Style({ image: new Circle({ radius: 4, fill: new Fill({ color: css('--therm') }) }), zIndex: 1 });
+}
+
+/** Shapes of the bottom: an outline in ink, a tick of colour by what it is; the chosen one stands out. */
+export function shapeStyle(kind: string, chosen: boolean): Style[] {
+  const hard = kind === 'hard spot' || kind === 'hard-to-soft edge';
+  const high = kind === 'hump' || kind === 'point' || kind === 'irregularity' || kind === 'saddle';
+  const colour = hard ? '--foot' : high ? '--fish' : '--therm';
+  const under = new Style({
+    stroke: new Stroke({ color: css('--surface', chosen ? 0.95 : 0.6), width: chosen ? 7 : 3.5 }),
+    zIndex: chosen ? 4 : 1,
+  });
+  const over = new Style({
+    stroke: new Stroke({
+      color: css(colour, chosen ? 1 : 0.9),
+      width: chosen ? 3.5 : 1.7,
+      lineDash: kind === 'flat' || hard ? [7, 4] : undefined,
+    }),
+    fill: new Fill({ color: css(colour, chosen ? 0.18 : 0) }),
+    zIndex: chosen ? 5 : 2,
+  });
+  return [under, over];
+}
+
+/** Cover drawn or placed by hand, by what it is. */
+export function coverStyle(kind: string, name: string | null): Style {
+  const colour = kind === 'hazard' ? '--warn' : kind === 'hard' ? '--foot' : kind === 'access' || kind === 'mark' ? '--act' : '--cover';
+  const point =
+    kind === 'hazard' || kind === 'cover' || kind === 'weed'
+      ? (markStyle(kind).getImage() ?? undefined)
+      : new Circle({
+          radius: 6,
+          fill: new Fill({ color: css('--surface', 0.9) }),
+          stroke: new Stroke({ color: css(colour), width: 2.5 }),
+        });
+  return new Style({
+    image: point,
+    stroke: new Stroke({ color: css(colour, 0.95), width: 2.4, lineDash: kind === 'weed' ? [3, 4] : undefined }),
+    fill: new Fill({ color: css(colour, 0.16) }),
+    text: name ? label(name, { offsetY: kind === 'hazard' ? 20 : 16, overflow: true }) : undefined,
+    zIndex: kind === 'hazard' ? 6 : 3,
+  });
+}

@@ -1,0 +1,24 @@
+import { createContext, lazy, Suspense, useContext, useMemo, useState, type ReactNode } from 'react';
+
+const ImportSheet = lazy(() => import('../parts/import-sheet').then((m) => ({ default: m.ImportSheet })));
+
+const Context = createContext<(water: string | null) => void>(() => undefined);
+
+/** Opens the sheet that brings files in: into a water by name, or into a new one. */
+export const useImporting = (): ((water: string | null) => void) => useContext(Context);
+
+/** Holds the sheet above all views, so that it outlives the view it was opened from: a first chart changes them all. */
+export function ImportingProvider({ onDone, children }: { onDone: (water: string) => void; children: ReactNode }) {
+  const [into, setInto] = useState<{ water: string | null } | null>(null);
+  const open = useMemo(() => (water: string | null) => setInto({ water }), []);
+  return (
+    <Context.Provider value={open}>
+      {children}
+      {into && (
+        <Suspense>
+          <ImportSheet water={into.water} onClose={() => setInto(null)} onDone={onDone} />
+        </Suspense>
+      )}
+    </Context.Provider>
+  );
+}

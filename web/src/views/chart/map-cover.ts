@@ -1,0 +1,36 @@
+import type { Position } from 'geojson';
+import { metricPlane, type Point } from '@restless-shoal/core/geo';
+import type { CoverFeature } from '@restless-shoal/core/logbook';
+import type { MapCover } from '../../parts/water-map';
+
+/** Cover in the water's plane, one entry a spot, line or area. */
+export function mapCover(cover: CoverFeature[], epsg: number): MapCover[] {
+  const plane = metricPlane(epsg);
+  const metres = ([longitude, latitude]: Position): Point => plane.toMetric({ latitude, longitude });
+  return cover.flatMap(({ kind, cover: what, name, geometry }): MapCover[] => {
+    const one = (type: MapCover['geometry']['type'], line: Position[]): MapCover => ({
+      kind,
+      name: name ?? (kind === 'hazard' ? (what ?? null) : null),
+      geometry: { type, points: line.map(metres) },
+    });
+    switch (geometry.type) {
+      case 'Point':
+        return [one('Point', [geometry.coordinates])];
+      case 'MultiPoint':
+        return geometry.coordinates.map((p) => one('Point', [p]));
+      case 'LineString':
+        return [one('LineString', geometry.coordinates)];
+      case 'MultiLineString':
+        return geometry.coordinates.map((line) => one('LineString', line));
+      case 'Polygon':
+        return [one('Polygon', geometry.coordinates[0])];
+      case 'MultiPolygon':
+        return geometry.coordinates.map((polygon) => one('Polygon', polygon[0]));
+      case 'GeometryCollection':
+        return mapCover(
+          geometry.geometries.map((g) => ({ kind, cover: what, name, geometry: g })),
+          epsg,
+        );
+    }
+  });
+}

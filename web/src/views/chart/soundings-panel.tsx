@@ -1,0 +1,182 @@
+import { Download, Upload } from 'lucide-react';
+import { useState } from 'react';
+import type { CleanSettings, CleanStep } from '@restless-shoal/core/chart';
+import { sendJson } from '../../api/client';
+import { useSurveys } from '../../api/queries';
+import { dayInZone, grouped } from '../../parts/format';
+import { useWaterState } from '../../state/water';
+
+/** Steps of the cleaning with the setting that switches each. */
+const SWITCHES: Partial<Record<CleanStep['name'], keyof CleanSettings>> = {
+  'position jumps': 'jumps',
+  'second echo': 'doubles',
+  spikes: 'spikes',
+  'time lag': 'lag',
+  'water level': 'level',
+};
+
+/** Steps that need a figure: without one they are not taken. */
+const FIGURES: Partial<Record<CleanStep['name'], Figure>> = {
+  'transducer depth': { key: 'transducer_m', label: 'Depth of the transducer below the surface, m', unit: 'm', least: 0, most: 30 },
+  'sound speed': { key: 'assumed_sound_ms', label: 'Speed of sound the unit reckons with, m/s', unit: 'm/s', least: 1300, most: 1700 },
+};
+
+interface Figure {
+  key: 'transducer_m' | 'assumed_sound_ms';
+  label: string;
+  unit: string;
+  least: number;
+  most: number;
+}
+
+const EXPORTS = [
+  ['water.zip', 'Everything, as one ZIP'],
+  ['depth.tif', 'Depth, GeoTIFF'],
+  ['hardness.tif', 'Hardness, GeoTIFF'],
+  ['contours.geojson', 'Contours, GeoJSON'],
+  ['features.geojson', 'Shapes, GeoJSON'],
+  ['marks.gpx', 'Marks, GPX waypoints'],
+] as const;
+
+const effect = ({ leftOut, changed, before, after }: CleanStep): string => {
+  const parts = [leftOut ? `${grouped(leftOut)} left out` : '', changed ? `${grouped(changed)} changed` : ''].filter(Boolean);
+  if (parts.length && before !== null && after !== null && Math.abs(before - after) >= 0.005)
+    parts.push(`passes meet within ${before.toFixed(2)} → ${after.toFixed(2)} m`);
+  return parts.join(', ');
+};
+
+interface SoundingsPanelProps {
+  onImport: () => void;
+  /** A build was queued. */
+  onBuilding: (job: string) => void;
+}
+
+/** What the chart is made from: surveys, how they are cleaned and what that did, files in and out. */
+export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
+  const { water, chart } = useWaterState();
+  const surveys = useSurveys(water.id);
+  const stored = water.cleaning ?? {};
+  const [settings, setSettings] = useState<CleanSettings>(stored);
+  const [typed, setTyped] = useState<Record<Figure['key'], string>>({
+    transducer_m: stored.transducer_m ? String(stored.transducer_m) : '',
+    assumed_sound_ms: stored.assumed_sound_ms ? String(stored.assumed_sound_ms) : '',
+  });
+  const [failed, setFailed] = useState<string | null>(null);
+  const figure = (key: Figure['key']): number | undefined => (typed[key].trim() ? Number(typed[key].replace(',', '.')) : undefined);
+  const wanted: CleanSettings = { ...settings, transducer_m: figure('transducer_m'), assumed_sound_ms: figure('assumed_sound_ms') };
+  const changed = JSON.stringify(compact(wanted)) !== JSON.stringify(compact(stored));
+  const apply = async (): Promise<void> => {
+    setFailed(null);
+    for (const { key, label, least, most } of Object.values(FIGURES)) {
+      const value = wanted[key];
+      if (value !== undefined && !(value >= least && value <= most)) {
+        setFailed(`“${label}” must be from ${least} to ${most}`);
+        return;
+      }
+    }
+    try {
+      onBuilding((await sendJson<{ job: string }>('PUT', `/waters/${water.id}/cleaning`, compact(wanted))).job);
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+  };
+  return (
+    <>
+      <div className="flex gap-2">
+        <button type="button" className="btn btn-primary touch-target flex-1" onClick={onImport}>
+          <Upload size={18} aria-hidden /> Bring in files
+        </button>
+        <details className="dropdown dropdown-end">
+          <summary className="btn touch-target">
+            <Download size={18} aria-hidden /> Take out
+          </summary>
+          <ul className="menu dropdown-content z-10 mt-1 w-64 rounded-box border border-line bg-surface p-2 shadow">
+            {EXPORTS.map(([file, words]) => (
+              <li key={file}>
+                <a className="min-h-11 items-center" href={`/api/waters/${water.id}/export/${file}`} download>
+                  {words}
+                </a>
+              </li>
+            ))}
+            <li className="border-t border-line">
+              <a className="min-h-11 items-center" href="/api/backup" download>
+                Backup of all waters, ZIP
+              </a>
+            </li>
+          </ul>
+        </details>
+      </div>
+      <p className="num mt-2 text-sm text-mute">
+        {grouped(chart?.soundings ?? 0)} soundings in the chart, cell {chart?.depth.size} m
+      </p>
+      <ul className="num mt-1 text-sm" aria-label="Surveys">
+        {surveys.data?.slice(0, 4).map((s) => (
+          <li key={s.id} className="flex justify-between gap-2">
+            <span className="truncate">{s.source}</span>
+            <span className="whitespace-nowrap text-mute">
+              {grouped(s.soundings)} · {dayInZone(new Date(s.imported_at), water.time_zone)}
+            </span>
+          </li>
+        ))}
+        {(surveys.data?.length ?? 0) > 4 && <li className="text-mute">and {surveys.data!.length - 4} earlier surveys</li>}
+      </ul>
+      <h3 className="mt-3 font-bold">How they are cleaned</h3>
+      <ul className="divide-y divide-line">
+        {chart?.cleaning.map((step) => {
+          const key = SWITCHES[step.name];
+          const asked = FIGURES[step.name];
+          const words = [effect(step), asked && !step.on ? 'without a figure it is left alone' : step.words].filter(Boolean).join(' · ');
+          return (
+            <li key={step.name} className="py-1">
+              <label className="flex min-h-9 items-center gap-2">
+                {key ? (
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    checked={settings[key] !== false}
+                    onChange={(e) => setSettings({ ...settings, [key]: e.target.checked })}
+                  />
+                ) : (
+                  <span className="w-5" />
+                )}
+                <span className="font-semibold">{step.name[0].toUpperCase() + step.name.slice(1)}</span>
+                {asked && (
+                  <span className="ml-auto flex items-center gap-1">
+                    <input
+                      aria-label={asked.label}
+                      inputMode="decimal"
+                      placeholder="none"
+                      className="input num h-9 w-20"
+                      value={typed[asked.key]}
+                      onChange={(e) => setTyped({ ...typed, [asked.key]: e.target.value })}
+                    />
+                    {asked.unit}
+                  </span>
+                )}
+              </label>
+              <p className="num pl-7 text-sm leading-tight text-mute">{words}</p>
+            </li>
+          );
+        })}
+      </ul>
+      {failed && (
+        <p role="alert" className="text-warn">
+          Not changed: {failed}
+        </p>
+      )}
+      {changed && (
+        <button type="button" className="btn btn-primary touch-target mt-2 w-full" onClick={() => void apply()}>
+          Build the chart with this
+        </button>
+      )}
+    </>
+  );
+}
+
+/** Settings without those that say what is so anyway. */
+const compact = (settings: CleanSettings): CleanSettings =>
+  Object.fromEntries(
+    Object.entries(settings)
+      .filter(([, v]) => v !== undefined && v !== null && v !== true)
+      .sort(([a], [b]) => a.localeCompare(b)),
+  );
