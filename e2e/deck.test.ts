@@ -139,14 +139,18 @@ describe('a day on the Deck', () => {
     await context.setGeolocation(east);
     await page.getByText(`${east.latitude.toFixed(5)}, ${east.longitude.toFixed(5)}`).waitFor();
     const n = await entries(page);
+    const [{ id }] = await api<{ id: string }[]>('/waters');
+    const stored = (): Promise<(LatLon & { time: string })[]> => api(`/waters/${id}/contacts`);
+    const known = (await stored()).length;
     const pad = (await page.getByRole('application', { name: /Where from the boat/ }).boundingBox())!;
     // A quarter of the way to the edge, to starboard: the Pad reaches 1.15 times the range of 25 m.
     const radius = pad.width / 2 - 8;
     await page.mouse.click(pad.x + pad.width / 2 + radius / 2, pad.y + pad.height / 2);
     await page.getByTestId('done').waitFor();
     expect(await entries(page)).to.equal(n + 1);
-    const [{ id }] = await api<{ id: string }[]>('/waters');
-    const contacts = await api<(LatLon & { time: string })[]>(`/waters/${id}/contacts`);
+    // It stands in the day at once and is sent behind that.
+    await until(async () => (await stored()).length > known, 'the mark was on the server');
+    const contacts = await stored();
     const newest = contacts.reduce((a, b) => (Date.parse(b.time) > Date.parse(a.time) ? b : a));
     // Starboard of a boat that heads east is south of it.
     const truth = destination(east, 180, (25 * 1.15) / 2);

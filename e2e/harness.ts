@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { makeLogbook } from '@restless-shoal/demo';
 
-const main = fileURLToPath(new URL('../server/dist/main.mjs', import.meta.url));
+/** The built application; a bench, bundled elsewhere, says where it lies. */
+const main = process.env.SHOAL_MAIN ?? fileURLToPath(new URL('../server/dist/main.mjs', import.meta.url));
 
 /** A folder that the database's user may enter, removed by `remove`. */
 export function temporaryFolder(): { path: string; remove: () => void } {

@@ -23,7 +23,7 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
   { name: 'brief-night', path: '/brief', size: DESK, theme: 'night', wait: '[data-testid=headline]' },
   { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
-  { name: 'chart-night', path: '/chart', size: DESK, theme: 'night', wait: 'canvas' },
+  { name: 'chart-night', path: '/chart', size: DESK, theme: 'night', wait: 'canvas', before: 'shapes' },
   { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=basis]' },
   { name: 'patterns-night', path: '/patterns', size: DESK, theme: 'night', wait: '[data-testid=basis]' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
@@ -64,6 +64,7 @@ for (const shot of shots) {
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));
   await page.goto(values.url + shot.path);
   if (shot.before === 'band') await page.getByText('Shade a depth band').click();
+  if (shot.before === 'shapes') await page.getByRole('button', { name: 'Shapes', exact: true }).click();
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck') await logSome(page, context);

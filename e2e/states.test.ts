@@ -84,14 +84,14 @@ describe('a reading of the water', () => {
 });
 
 describe('when the server is gone', () => {
-  it('a mark says that it was not saved, and does not look as if it were', async () => {
-    const { page, context } = await openPage(`${server.url}/deck`, { at: HERE });
+  it('a mark stands in the day, safe on the device, and the Deck says that it waits', async () => {
+    const { page, context } = await openPage(`${server.url}/deck`, { at: HERE, size: PHONE });
     await page.getByText('48.20000, -34.60000').waitFor();
     const before = await page.getByTestId('day').locator('li').count();
     await server.stop();
     await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
-    await page.getByText('Not saved: The server on the boat cannot be reached').waitFor();
-    expect(await page.getByTestId('day').locator('li').count()).to.equal(before);
+    await page.getByText(/\d+ to be sent/).waitFor();
+    expect(await page.getByTestId('day').locator('li').count()).to.equal(before + 1);
     await context.close();
     server = await serve(data.path);
   });

@@ -1,0 +1,109 @@
+import { createReadStream, createWriteStream } from 'node:fs';
+import { once } from 'node:events';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { from as copyFrom } from 'pg-copy-streams';
+import { openContext } from '../server/src/cli/context';
+import { importInto } from '../server/src/import/import';
+import { findSources } from '../server/src/import/sources';
+import { benchFolder, finish, held, peakMemory, seconds } from './support';
+
+// A million soundings through the import, beside a bare COPY of the same rows into the same indexed table.
+
+const ROWS = Number(process.argv[2] ?? 1_000_000);
+const folder = benchFolder();
+const context = await openContext(join(folder.path, 'data'));
+const results: boolean[] = [];
+try {
+  const { pool, account } = context;
+  // Made-up soundings along passes, as a survey of some days has them.
+  const csv = createWriteStream(join(folder.path, 'soundings.csv'));
+  const copy = createWriteStream(join(folder.path, 'rows.copy'));
+  csv.write('time,latitude,longitude,depth_m,temperature_c,hardness,heading_deg,speed_ms\n');
+  const start = Date.UTC(2026, 3, 1);
+  const water = '00000000-0000-7000-8000-000000000001';
+  for (let from = 0; from < ROWS; from += 10_000) {
+    let [lines, rows] = ['', ''];
+    for (let i = from; i < Math.min(ROWS, from + 10_000); i++) {
+      const time = new Date(start + i * 400).toISOString();
+      const pass = Math.floor(i / 2500);
+      const y = pass % 2 ? 2500 - (i % 2500) : i % 2500;
+      const [latitude, longitude] = [(48.1 + y * 0.9e-5).toFixed(7), (-34.7 + pass * 3.3e-4).toFixed(7)];
+      const values = [
+        latitude,
+        longitude,
+        (8 + 4 * Math.sin(i / 900)).toFixed(2),
+        '14.2',
+        (0.5 + 0.4 * Math.sin(i / 333)).toFixed(2),
+        '90',
+        '2.5',
+      ];
+      lines += `${time},${values.join(',')}\n`;
+      rows += `${water}\t1\t${time}\t${values.join('\t')}\n`;
+    }
+    for (const [stream, text] of [
+      [csv, lines],
+      [copy, rows],
+    ] as const)
+      if (!stream.write(text)) await once(stream, 'drain');
+  }
+  await Promise.all([csv, copy].map((stream) => new Promise((done) => stream.end(done))));
+
+  await pool.query('CREATE TABLE bare (LIKE soundings)');
+  await pool.query('CREATE UNIQUE INDEX bare_key ON bare (water_id, time, latitude, longitude, depth_m)');
+  const bare = async (): Promise<number> => {
+    await pool.query('TRUNCATE bare');
+    await pool.query('CHECKPOINT');
+    const started = performance.now();
+    const client = await pool.connect();
+    await pipeline(
+      createReadStream(join(folder.path, 'rows.copy'), { highWaterMark: 1 << 20 }),
+      client.query(
+        copyFrom(
+          'COPY bare (water_id, survey_id, time, latitude, longitude, depth_m, temperature_c, hardness, heading_deg, speed_ms) FROM STDIN',
+        ),
+      ),
+    );
+    client.release();
+    return (performance.now() - started) / 1000;
+  };
+  const ours = async (name: string): Promise<number> => {
+    await pool.query('CHECKPOINT');
+    const started = performance.now();
+    const done = await importInto(pool, account, findSources([join(folder.path, 'soundings.csv')]), {
+      water: name,
+      create: true,
+      update: false,
+    });
+    const took = (performance.now() - started) / 1000;
+    const { added } = done.files[0].merge;
+    if (added !== ROWS) throw new Error(`${added} of ${ROWS} rows were added`);
+    return took;
+  };
+  // In turn, so that a slow moment of the machine meets both.
+  const [copyTimes, importTimes]: [number[], number[]] = [[], []];
+  for (let round = 0; round < 3; round++) {
+    copyTimes.push(await bare());
+    importTimes.push(await ours(`Bench ${round}`));
+    console.log(`round ${round + 1}: bare COPY ${seconds(copyTimes[round])}, import ${seconds(importTimes[round])}`);
+  }
+  const middle = (times: number[]): number => times.sort((a, b) => a - b)[1];
+  console.log(
+    `${ROWS} rows: bare COPY ${seconds(middle(copyTimes))}, import ${seconds(middle(importTimes))}, peak memory ${peakMemory()} MB`,
+  );
+  results.push(held('speed of the import over a bare COPY', middle(copyTimes) / middle(importTimes), '>=', 0.5));
+  const again = performance.now();
+  const repeated = await importInto(pool, account, findSources([join(folder.path, 'soundings.csv')]), {
+    water: 'Bench 0',
+    create: false,
+    update: false,
+  });
+  console.log(
+    `the same file again: ${seconds((performance.now() - again) / 1000)}, added ${repeated.files[0].merge.added}, known already ${repeated.files[0].merge.same}`,
+  );
+  results.push(held('rows added by the same file again', repeated.files[0].merge.added, '<=', 0));
+} finally {
+  await context.close();
+  folder.remove();
+}
+finish(results);
