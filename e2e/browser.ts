@@ -38,14 +38,24 @@ export interface PageOptions {
   theme?: 'day' | 'night';
   size?: typeof DESK;
   at?: { latitude: number; longitude: number };
+  /** Let the page put itself on the device, to be opened without a server. */
+  installed?: boolean;
 }
 
 /** A fresh page on the application. */
-export async function openPage(url: string, { theme = 'day', size = DESK, at }: PageOptions = {}): Promise<OpenPage> {
-  const context = await (await openBrowser()).newContext({ viewport: size, permissions: at ? ['geolocation'] : [], geolocation: at });
+export async function openPage(url: string, { theme = 'day', size = DESK, at, installed = false }: PageOptions = {}): Promise<OpenPage> {
+  const context = await (
+    await openBrowser()
+  ).newContext({
+    viewport: size,
+    permissions: at ? ['geolocation'] : [],
+    geolocation: at,
+    serviceWorkers: installed ? 'allow' : 'block',
+  });
   await context.addInitScript(
     `localStorage.setItem('theme', '${theme}'); localStorage.getItem('species') ?? localStorage.setItem('species', 'zander')`,
   );
+  context.setDefaultTimeout(60_000);
   const page = await context.newPage();
   const errors: string[] = [];
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
@@ -56,7 +66,8 @@ export async function openPage(url: string, { theme = 'day', size = DESK, at }: 
 
 /** Waits until something holds; asked from outside, since the page's policy forbids evaluated strings. */
 export async function until(holds: () => Promise<boolean>, what: string): Promise<void> {
-  const end = Date.now() + 30_000;
+  // Long enough for a busy machine: it is only waited out where something is broken.
+  const end = Date.now() + 90_000;
   while (!(await holds())) {
     if (Date.now() > end) throw new Error(`waited in vain until ${what}`);
     await new Promise((done) => setTimeout(done, 100));

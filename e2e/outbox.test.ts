@@ -26,8 +26,12 @@ interface Contact {
   kind: string;
   time: string;
 }
+const get = async <T>(path: string): Promise<T> => (await (await fetch(`${server.url}/api${path}`)).json()) as T;
+const allContacts = async (): Promise<Contact[]> => {
+  const [water] = await get<{ id: string }[]>('/waters');
+  return get<Contact[]>(`/waters/${water.id}/contacts`);
+};
 const contacts = async (): Promise<Contact[]> => {
-  const get = async <T>(path: string): Promise<T> => (await (await fetch(`${server.url}/api${path}`)).json()) as T;
   const [water] = await get<{ id: string }[]>('/waters');
   const { trips } = await get<{ trips: { id: string; end: string | null }[] }>(`/waters/${water.id}/log`);
   const running = trips.find((t) => t.end === null)!;
@@ -71,19 +75,87 @@ describe('marks without a server', () => {
     expect(errors.filter((e) => !/ERR_CONNECTION|Failed to load resource|Failed to fetch/.test(e))).to.deep.equal([]);
     await context.close();
   });
-  it('wait through a reload: the device sends them when the page is opened again', async () => {
-    const { page, context } = await openPage(`${server.url}/deck`, { at: { latitude: 48.1869, longitude: -34.5909 }, size: PHONE });
-    const before = (await contacts()).length;
+  it('go on being made in an application opened without any server: a trip begun there, twenty marks in two tabs', async () => {
+    const at = { latitude: 48.1869, longitude: -34.5909 };
+    const { page, context } = await openPage(`${server.url}/deck`, { at, size: PHONE, installed: true });
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
+    await page.getByRole('button', { name: 'End trip' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'End the trip' }).click();
+    await page.getByRole('button', { name: 'Start the trip' }).waitFor();
+    // All of it has come to the device once the water has been read through the service worker.
+    await until(
+      () =>
+        page.evaluate(
+          async () =>
+            !!navigator.serviceWorker.controller &&
+            (await (await caches.open('restless-shoal-water')).keys()).some((k) => k.url.includes('/models/')) &&
+            (await (await caches.open('restless-shoal-water')).keys()).some((k) => k.url.endsWith('/chart')),
+        ),
+      'the water was on the device',
+    );
+    const before = new Set((await allContacts()).map((c) => c.id));
+    await server.stop('SIGKILL');
+
+    await page.reload();
+    await page.getByRole('button', { name: 'Start the trip' }).click();
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
+    await page.getByText('no server').waitFor();
+    const other = await context.newPage();
+    await other.goto(`${server.url}/deck`);
+    await other.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
+    for (const tab of [page, other]) await tab.getByText('48.18690, -34.59090').waitFor();
+    const kinds: string[] = [];
+    for (let k = 0; k < 20; k++) {
+      const tab = k % 3 ? page : other;
+      const kind = k % 4 ? 'Fish' : 'Bait';
+      kinds.push(kind.toLowerCase());
+      await tab.getByRole('radio', { name: kind, exact: true }).click();
+      await tab.getByRole('button', { name: kind === 'Fish' ? 'Mark 1 fish below' : /^Mark bait below/ }).click();
+      await until(async () => (await day(page)) === k + 1, `mark ${k + 1} stood in the day`);
+    }
+    await page.reload();
+    await until(async () => (await day(page)) === 20, 'all twenty were there after a reload without a server');
+    await page.getByRole('link', { name: 'Chart' }).click();
+    await page.getByText('Not for navigation').waitFor();
+    await page.getByRole('link', { name: 'Forecast' }).click();
+    await page
+      .getByRole('list', { name: /places/i })
+      .getByRole('listitem')
+      .first()
+      .waitFor();
+    await page.getByRole('link', { name: 'Deck' }).click();
+
+    server = await serve(data.path, '--port', port);
+    const added = async (): Promise<Contact[]> => (await allContacts()).filter((c) => !before.has(c.id));
+    await until(async () => (await added()).length === 20, 'twenty were on the server');
+    expect((await added()).sort((a, b) => a.time.localeCompare(b.time)).map((c) => c.kind)).to.deep.equal(kinds);
+    await until(async () => (await page.getByText(/to be sent/).count()) === 0, 'nothing waited any more');
+    await until(async () => (await page.getByText('no server').count()) === 0, 'the server was there again');
+    await other.reload();
+    await until(async () => (await day(other)) === 20, 'the other tab had them all');
+    expect(await added()).to.have.length(20);
+    await context.close();
+  });
+  it('are refused aloud by a device that is full, and not shown as logged', async () => {
+    const { page, context } = await openPage(`${server.url}/deck`, { at: { latitude: 48.1869, longitude: -34.5909 } });
     await page.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
     await page.getByText('48.18690, -34.59090').waitFor();
-    await server.stop('SIGKILL');
-    await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
+    const before = await day(page);
+    // A browser says so in this way.
+    await page.evaluate(() => {
+      const { add } = IDBObjectStore.prototype;
+      addEventListener('room', () => (IDBObjectStore.prototype.add = add), { once: true });
+      IDBObjectStore.prototype.add = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+    });
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).click();
+    await page.getByText(/Not saved: this device cannot keep it: its storage is full/).waitFor();
+    expect(await day(page)).to.equal(before);
+    await page.evaluate(() => void dispatchEvent(new Event('room')));
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).click();
     await page.getByTestId('done').waitFor();
-    const stops = async (): Promise<number> => (await day(page)) - before;
-    await until(async () => (await stops()) === 1, 'the blank stood in the day');
-    server = await serve(data.path, '--port', port);
-    await page.reload();
-    await until(async () => (await stops()) === 1, 'the blank was there again');
+    await until(async () => (await day(page)) === before + 1, 'it was kept once there was room');
     await context.close();
   });
 });

@@ -29,7 +29,7 @@ const upload = async (id: string, file: string, body: string, type = 'applicatio
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
 };
 async function ended(job: unknown): Promise<Answer['body']> {
-  const end = Date.now() + 60_000;
+  const end = Date.now() + 180_000;
   for (;;) {
     const { body } = await send('GET', `/jobs/${String(job)}`);
     if (!['waiting', 'running'].includes(String(body.state))) return body;

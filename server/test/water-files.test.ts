@@ -173,7 +173,7 @@ describe('a server killed in the middle', () => {
   const json = async <T>(path: string, init?: RequestInit): Promise<T> =>
     (await (await fetch(`${server.url}/api${path}`, init)).json()) as T;
   const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
-    const end = Date.now() + 60_000;
+    const end = Date.now() + 180_000;
     while (!(await holds())) {
       if (Date.now() > end) throw new Error(`waited in vain until ${what}`);
       await new Promise((done) => setTimeout(done, 50));

@@ -12,6 +12,14 @@ const queries = new QueryClient({
   defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false, networkMode: 'always' } },
 });
 
+// Opens without a server from now on. Another version waits until this page is closed.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  const first = !navigator.serviceWorker.controller;
+  // What was read before it was there is read once more, so that it is kept.
+  navigator.serviceWorker.addEventListener('controllerchange', () => first && void queries.invalidateQueries());
+  void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);
+}
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -2,7 +2,8 @@ import { expect } from 'chai';
 import type { SelectionClass } from '@restless-shoal/core/patterns';
 import { chosenRun, mostlyLooked } from '../src/views/patterns/depth-selection';
 import type { TripDetail } from '../src/api/queries';
-import { applied } from '../src/offline/apply';
+import { deckNow, noteServerTime } from '../src/api/clock';
+import { appliedLog, appliedTrip, since } from '../src/offline/apply';
 import type { Entry } from '../src/offline/outbox';
 import { compass, fromLocalInput, grouped, hectares, percent, percentRange, toLocalInput } from '../src/parts/format';
 
@@ -72,24 +73,53 @@ describe('the headline of the patterns', () => {
 
 describe('a trip with what waits in the outbox', () => {
   const trip = { id: 't', trip: '2026-05-02', start: '2026-05-02T06:00:00Z', end: null, purpose: null, goal: null };
-  const detail: TripDetail = { trip, track: [], stops: [], contacts: [], responses: [] };
-  const entry = (seq: number, method: Entry['method'], path: string, body: unknown = null, refused: string | null = null): Entry => ({
+  const detail: TripDetail = { asOf: 100, trip, track: [], stops: [], contacts: [], responses: [] };
+  const entry = (seq: number, method: Entry['method'], path: string, body: unknown = null, sentAt: number | null = null): Entry => ({
     seq,
     method,
     path,
     body,
-    refused,
+    refused: null,
+    sentAt,
   });
-  const ids = (entries: Entry[]): string[] => applied(detail, 't', entries).contacts.map((c) => c.id);
-  it('has the marks that wait, once, the last word winning, and not those that were taken back or refused', () => {
+  const ids = (entries: Entry[]): string[] => appliedTrip(detail, entries).contacts.map((c) => c.id);
+  it('has the marks that wait, once, the last word winning, and not those that were taken back', () => {
     const mark = entry(1, 'PUT', '/trips/t/contacts/a', { kind: 'fish' });
     expect(ids([mark, entry(2, 'PUT', '/trips/t/contacts/a', { kind: 'bait' })])).to.deep.equal(['a']);
-    expect(applied(detail, 't', [mark, entry(2, 'PUT', '/trips/t/contacts/a', { kind: 'bait' })]).contacts[0].kind).to.equal('bait');
+    expect(appliedTrip(detail, [mark, entry(2, 'PUT', '/trips/t/contacts/a', { kind: 'bait' })]).contacts[0].kind).to.equal('bait');
     expect(ids([mark, entry(2, 'DELETE', '/trips/t/contacts/a')])).to.deep.equal([]);
-    expect(ids([entry(1, 'PUT', '/trips/t/contacts/b', {}, 'kind is missing')])).to.deep.equal([]);
   });
   it('is left alone by what belongs to another trip', () => {
     expect(ids([entry(1, 'PUT', '/trips/other/contacts/a', {}), entry(2, 'POST', '/trips/t/track', [])])).to.deep.equal([]);
-    expect(applied(detail, 't', [entry(1, 'PUT', '/trips/t/stops/s', {})]).stops.map((s) => s.id)).to.deep.equal(['s']);
+    expect(appliedTrip(detail, [entry(1, 'PUT', '/trips/t/stops/s', {})]).stops.map((s) => s.id)).to.deep.equal(['s']);
+  });
+  it('takes what was sent since the server was asked, what waits unless it was refused, and in the order of the device', () => {
+    const [early, late, waits] = [entry(1, 'PUT', '/x', null, 50), entry(3, 'PUT', '/x', null, 150), entry(2, 'PUT', '/x')];
+    const state = { sent: [early, late], waiting: [waits, { ...entry(4, 'PUT', '/x'), refused: 'kind is missing' }], stuck: false };
+    expect(since(state, detail.asOf).map((e) => e.seq)).to.deep.equal([2, 3]);
+  });
+  it('begins, is read and ends in the log of its water without a server', () => {
+    const log = { asOf: 0, trips: [], readings: [], profiles: [] };
+    const begun = { trip: 'today', start: trip.start, end: null, purpose: 'guide', goal: 'size' };
+    const reading = entry(2, 'POST', '/trips/t/conditions', { time: '2026-05-02T07:00:00Z', surface_temperature_c: 11.5 });
+    const ended = entry(3, 'PUT', '/waters/w/trips/t', { ...begun, end: '2026-05-02T15:00:00Z' });
+    const all = appliedLog(log, 'w', [entry(1, 'PUT', '/waters/w/trips/t', begun), reading, reading, ended]);
+    expect(all.trips).to.have.length(1);
+    expect(all.trips[0]).to.include({ id: 't', goal: 'size', end: '2026-05-02T15:00:00Z' });
+    expect(all.readings).to.have.length(1);
+    expect(all.readings[0]).to.include({ trip: 'today', surface_temperature_c: 11.5, secchi_m: null });
+    expect(appliedLog(log, 'another', [ended]).trips).to.deep.equal([]);
+  });
+});
+
+describe('the clock of the Deck', () => {
+  it('never puts a mark before the one logged last, and goes by the server where the device is wrong', () => {
+    const start = 1_790_000_000_000;
+    const first = deckNow(start);
+    expect(deckNow(start - 60_000), 'put back a minute').to.equal(first + 1);
+    noteServerTime(start + 3_600_000, start, start + 100);
+    expect(deckNow(start + 100)).to.be.closeTo(start + 3_600_000, 100);
+    noteServerTime(start + 350, start, start + 700);
+    expect(deckNow(start + 20 * 3_600_000), 'a slow answer is no wrong clock').to.equal(start + 20 * 3_600_000);
   });
 });

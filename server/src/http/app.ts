@@ -61,13 +61,16 @@ export function makeApp({ pool, jobs, pages, port, log }: AppOptions): Express {
     next();
   });
   // Asked anew each time: a backup that is restored while the server runs brings its own.
-  api.use(async (request, _response, next) => {
+  api.use(async (request, response, next) => {
     request.app.locals.account = await localAccount(pool);
+    // A device that sees another epoch offers again what it holds; one whose clock is wrong logs by ours.
+    const { rows } = await pool.query<{ epoch: string }>('SELECT epoch FROM installation');
+    response.setHeader('X-Epoch', rows[0].epoch);
+    response.setHeader('X-Server-Time', Date.now());
     next();
   });
-  api.get('/health', async (_request, response) => {
-    const { rows } = await pool.query<{ epoch: string }>('SELECT epoch FROM installation');
-    response.json({ ok: true, epoch: rows[0].epoch });
+  api.get('/health', (_request, response) => {
+    response.json({ ok: true, epoch: response.getHeader('X-Epoch') });
   });
   api.use(backupRoutes(pool));
   api.use(waterRoutes(pool));

@@ -214,9 +214,12 @@ export class Jobs {
     return progress && this.stateOf(progress);
   }
 
-  private async stateOf(progress: Progress): Promise<JobState | null> {
-    const job = await this.boss.getJobById(progress.queue, progress.job_id);
+  private async stateOf(asked: Progress): Promise<JobState | null> {
+    const job = await this.boss.getJobById(asked.queue, asked.job_id);
     if (!job) return null;
+    // A job writes its result before it ends: read after the end, it is all there.
+    const { rows } = await this.pool.query<Progress>('SELECT * FROM job_progress WHERE job_id = $1', [asked.job_id]);
+    const progress = rows[0] ?? asked;
     const refused = (progress.result as { refused?: string } | null)?.refused;
     const state = refused ? 'failed' : (STATES[job.state] ?? 'waiting');
     const output = job.output as { message?: string } | null;

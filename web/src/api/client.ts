@@ -1,3 +1,13 @@
+import { noteServerTime } from './clock';
+import { KEPT_AT } from './kept';
+import { missed, reached } from './reach';
+
+let epochListener: (epoch: string) => Promise<void> = () => Promise.resolve();
+/** Is told with each answer which server gave it; the answer waits for it. */
+export const onEpoch = (listener: typeof epochListener): void => {
+  epochListener = listener;
+};
+
 /** What the server answered instead of doing it; `field` names the input that was wrong. */
 export class ApiError extends Error {
   constructor(
@@ -11,10 +21,20 @@ export class ApiError extends Error {
 
 async function send(path: string, init: RequestInit = {}): Promise<Response> {
   let response: Response;
+  const asked = Date.now();
   try {
     response = await fetch(`/api${path}`, init);
   } catch {
+    missed();
     throw new ApiError(0, 'The server on the boat cannot be reached. What it has stored is safe; nothing new was saved.');
+  }
+  const kept = response.headers.get(KEPT_AT);
+  if (kept) missed(Number(kept));
+  else {
+    reached();
+    const [time, epoch] = [response.headers.get('X-Server-Time'), response.headers.get('X-Epoch')];
+    if (time) noteServerTime(Number(time), asked, Date.now());
+    if (epoch) await epochListener(epoch);
   }
   if (response.ok) return response;
   const body = (await response.json().catch(() => ({}))) as { error?: string; field?: string };
@@ -22,6 +42,15 @@ async function send(path: string, init: RequestInit = {}): Promise<Response> {
 }
 
 export const getJson = async <T>(path: string): Promise<T> => (await send(path)).json() as Promise<T>;
+
+/** An object with the time that it speaks of, ms: a little before it was asked for, or when the device kept it. */
+export async function getAsOf<T extends object>(path: string): Promise<T & { asOf: number }> {
+  const asked = Date.now();
+  const response = await send(path);
+  const kept = response.headers.get(KEPT_AT);
+  // What was kept had been asked for some time before.
+  return { ...((await response.json()) as T), asOf: kept ? Number(kept) - 30_000 : asked };
+}
 
 /** A binary with the headers it came with; null when there is none. */
 export async function getBinary(path: string): Promise<{ bytes: Uint8Array; headers: Headers } | null> {

@@ -1,9 +1,9 @@
-import { useQuery, type UseQueryResult } from '@tanstack/react-query';
+import { queryOptions, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { unpackChart, unpackSoundings, type Chart, type CleanSettings, type PlacedSoundings } from '@restless-shoal/core/chart';
 import type { OutlineGeometry } from '@restless-shoal/core/geo';
 import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
-import { getBinary, getJson } from './client';
+import { getAsOf, getBinary, getJson } from './client';
 
 export interface WaterSummary {
   id: string;
@@ -39,6 +39,8 @@ export interface TripRow {
 }
 
 export interface WaterLog {
+  /** What the server had taken by then, ms, is in it. */
+  asOf: number;
   trips: TripRow[];
   readings: Reading[];
   profiles: ProfileRow[];
@@ -48,6 +50,8 @@ export type StoredContact = Contact & { id: string; trip_id: string };
 export type StoredStop = Stop & { id: string };
 
 export interface TripDetail {
+  /** What the server had taken by then, ms, is in it. */
+  asOf: number;
   trip: TripRow;
   track: TrackFix[];
   stops: StoredStop[];
@@ -118,25 +122,27 @@ export const useSoundings = (id: string, wanted: boolean): UseQueryResult<Placed
   });
 
 export const useLog = (id: string): UseQueryResult<WaterLog> =>
-  useQuery({ queryKey: ['log', id], queryFn: () => getJson<WaterLog>(`/waters/${id}/log`) });
+  useQuery({ queryKey: ['log', id], queryFn: () => getAsOf<WaterLog>(`/waters/${id}/log`) });
 
-export const useContacts = (id: string): UseQueryResult<StoredContact[]> =>
-  useQuery({ queryKey: ['contacts', id], queryFn: () => getJson<StoredContact[]>(`/waters/${id}/contacts`) });
+export const contactsQuery = (id: string) =>
+  queryOptions({ queryKey: ['contacts', id], queryFn: () => getJson<StoredContact[]>(`/waters/${id}/contacts`) });
+export const useContacts = (id: string): UseQueryResult<StoredContact[]> => useQuery(contactsQuery(id));
 
 export const useLooks = (id: string): UseQueryResult<TripLooks[]> =>
   useQuery({ queryKey: ['looks', id], queryFn: () => getJson<TripLooks[]>(`/waters/${id}/looks`) });
 
 export const useTrip = (id: string | null): UseQueryResult<TripDetail> =>
-  useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getJson<TripDetail>(`/trips/${id}`) });
+  useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getAsOf<TripDetail>(`/trips/${id}`) });
 
 /** The newest fit of a species; null while there is none and the schools speak alone. */
-export const useFit = (id: string, species: string): UseQueryResult<FitState | null> =>
-  useQuery({
+export const fitQuery = (id: string, species: string) =>
+  queryOptions({
     queryKey: ['fit', id, species],
-    queryFn: async () => {
+    queryFn: async (): Promise<FitState | null> => {
       const found = await getBinary(`/waters/${id}/models/${encodeURIComponent(species)}`);
       return (
         found && { bytes: found.bytes, fittedAt: found.headers.get('X-Fitted-At') ?? '', stale: found.headers.get('X-Stale') === 'true' }
       );
     },
   });
+export const useFit = (id: string, species: string): UseQueryResult<FitState | null> => useQuery(fitQuery(id, species));

@@ -1,6 +1,4 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { useSyncExternalStore } from 'react';
-import { ApiError, sendJson } from '../api/client';
 
 /** A write that has to reach the server: kept on the device first, sent in order, once. */
 export interface Entry {
@@ -11,122 +9,199 @@ export interface Entry {
   body: unknown;
   /** Why the server refused it; it is kept and shown, and holds up nothing behind it. */
   refused: string | null;
+  /** When the server took it, ms; null while it waits. What was taken stays for a while, should the server lose it. */
+  sentAt: number | null;
 }
 
-interface Store extends DBSchema {
-  entries: { key: number; value: Omit<Entry, 'seq'> & { seq?: number } };
-}
-
-/** How often what waits is tried again, ms. */
-const AGAIN = 3000;
-
-let database: Promise<IDBPDatabase<Store>> | null = null;
-const open = (): Promise<IDBPDatabase<Store>> =>
-  (database ??= openDB<Store>('restless-shoal-outbox', 1, {
-    upgrade: (db) => void db.createObjectStore('entries', { keyPath: 'seq', autoIncrement: true }),
-  }));
-
-const channel = new BroadcastChannel('restless-shoal-outbox');
-const listeners = new Set<() => void>();
-const sentListeners = new Set<(entry: Entry) => void>();
-/** What waits, and whether the last try did not get through. */
-interface Outbox {
-  entries: Entry[];
+/** What is kept, and whether the last try did not get through. */
+export interface OutboxState {
+  /** What has not reached the server, in order, with what it refused. */
+  waiting: Entry[];
+  /** What it took lately, in order. */
+  sent: Entry[];
   stuck: boolean;
 }
-let state: Outbox = { entries: [], stuck: false };
 
-function show(change: Partial<Outbox>): void {
-  state = { ...state, ...change };
-  listeners.forEach((listener) => listener());
+type Stored = Omit<Entry, 'seq'> & { seq?: number; /** Stands in the index of what is to be sent. */ waiting?: 1 };
+interface Store extends DBSchema {
+  entries: { key: number; value: Stored; indexes: { waiting: number; sentAt: number } };
+  meta: { key: string; value: string };
 }
 
-async function reload(): Promise<void> {
-  show({ entries: (await (await open()).getAll('entries')) as Entry[] });
+/** How long what was sent is kept on the device, ms: as long as somebody may need to go back to a backup. */
+const KEPT_MS = 30 * 86_400_000;
+
+/** What the server said to a write that it will never take as it is. */
+export class Refusal extends Error {}
+
+export interface OutboxOptions {
+  name: string;
+  /** Sends one write. @throws Refusal when the server answered and will not take it; anything else is tried again */
+  send: (entry: Entry) => Promise<void>;
+  /** Runs work while no other tab does; undefined when another is at it. */
+  alone?: (work: () => Promise<void>) => Promise<void>;
+  /** Tells other tabs that what is kept has changed. */
+  tell?: () => void;
 }
 
 /**
- * Keeps a write on the device and sends it as soon as there is a server.
- * @returns once it is safe on the device
- * @throws when the device cannot keep it (its storage is full)
+ * Writes on their way to the server. Each is safe on the device before `put` returns, is sent in the order it was
+ * made, and is kept after it was sent: a server that was set back to a backup shows another epoch, and gets what the
+ * device still holds once more. Each write has its identity, so that sending it twice changes nothing.
  */
-export async function put(method: Entry['method'], path: string, body: unknown = null): Promise<void> {
-  const entry = { method, path, body, refused: null };
-  try {
-    const seq = await (await open()).add('entries', entry);
-    show({ entries: [...state.entries, { ...entry, seq }] });
-  } catch (error) {
-    const full = (error as Error).name === 'QuotaExceededError';
-    throw new Error(`this device cannot keep it: ${full ? 'its storage is full' : (error as Error).message}`, { cause: error });
+export class Outbox {
+  private state: OutboxState = { waiting: [], sent: [], stuck: false };
+  private readonly listeners = new Set<() => void>();
+  private readonly sentListeners = new Set<(entry: Entry) => void>();
+  private readonly database: Promise<IDBPDatabase<Store>>;
+  private epoch: string | null = null;
+  private running: Promise<void> | null = null;
+
+  constructor(private readonly options: OutboxOptions) {
+    this.database = openDB<Store>(options.name, 2, {
+      async upgrade(db, from, _to, transaction) {
+        const entries =
+          from < 1 ? db.createObjectStore('entries', { keyPath: 'seq', autoIncrement: true }) : transaction.objectStore('entries');
+        entries.createIndex('waiting', 'waiting');
+        entries.createIndex('sentAt', 'sentAt');
+        db.createObjectStore('meta');
+        for (let cursor = await entries.openCursor(); cursor; cursor = await cursor.continue())
+          await cursor.update({ ...cursor.value, sentAt: null, ...(cursor.value.refused === null ? { waiting: 1 } : {}) });
+      },
+    });
   }
-  channel.postMessage({ sent: null });
-  void flush();
-}
 
-/** Takes a refused write off the device, once somebody has seen it. */
-export async function drop(seq: number): Promise<void> {
-  await (await open()).delete('entries', seq);
-  show({ entries: state.entries.filter((e) => e.seq !== seq) });
-  channel.postMessage({ sent: null });
-}
+  /** Reads what an earlier page left, and drops what was sent long ago. */
+  async load(): Promise<void> {
+    const db = await this.database;
+    this.epoch = (await db.get('meta', 'epoch')) ?? null;
+    const transaction = db.transaction('entries', 'readwrite');
+    const old = Date.now() - KEPT_MS;
+    // Oldest first.
+    for (
+      let cursor = await transaction.store.index('sentAt').openCursor();
+      cursor && (cursor.value.sentAt ?? old) < old;
+      cursor = await cursor.continue()
+    )
+      await cursor.delete();
+    await transaction.done;
+    await this.reload();
+  }
 
-/** Sends what waits, oldest first, one tab at a time. Stops at the first that does not get through. */
-export function flush(): Promise<void> {
-  // Without a secure context there are no locks; what is sent twice is still one record.
-  if (!('locks' in navigator)) return sendAll();
-  return navigator.locks.request('restless-shoal-outbox', { ifAvailable: true }, (lock) => (lock ? sendAll() : undefined));
-}
+  /** Reads again what is kept: another tab has changed it. */
+  async reload(): Promise<void> {
+    const all = (await (await this.database).getAll('entries')) as Entry[];
+    this.show({ waiting: all.filter((e) => e.sentAt === null), sent: all.filter((e) => e.sentAt !== null) });
+  }
 
-async function sendAll(): Promise<void> {
-  const db = await open();
-  for (;;) {
-    const next = ((await db.getAll('entries')) as Entry[]).find((e) => e.refused === null);
-    if (!next) return;
-    let sent: Entry | null = null;
+  snapshot = (): OutboxState => this.state;
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Is told of each write that has reached the server from this tab. */
+  onSent = (listener: (entry: Entry) => void): (() => void) => {
+    this.sentListeners.add(listener);
+    return () => this.sentListeners.delete(listener);
+  };
+
+  /**
+   * Keeps a write on the device and sends it as soon as there is a server.
+   * @returns once it is safe on the device
+   * @throws when the device cannot keep it (its storage is full)
+   */
+  async put(method: Entry['method'], path: string, body: unknown = null): Promise<void> {
+    const entry = { method, path, body, refused: null, sentAt: null };
     try {
-      await sendJson(next.method, next.path, next.method === 'DELETE' ? undefined : next.body);
-      // Told before it goes from the list, so that what it wrote never seems to be gone.
-      tellSent(next);
-      sent = next;
-      await db.delete('entries', next.seq);
+      // Strict: on the disk, not only handed to the system, before it counts as safe.
+      const transaction = (await this.database).transaction('entries', 'readwrite', { durability: 'strict' });
+      const seq = await transaction.store.add({ ...entry, waiting: 1 });
+      await transaction.done;
+      this.show({ waiting: [...this.state.waiting, { ...entry, seq }] });
     } catch (error) {
-      if (!(error instanceof ApiError) || error.status === 0 || error.status >= 500) {
-        show({ stuck: true });
-        return;
-      }
-      await db.put('entries', { ...next, refused: error.message });
+      const full = (error as Error).name === 'QuotaExceededError';
+      throw new Error(`this device cannot keep it: ${full ? 'its storage is full' : (error as Error).message}`, { cause: error });
     }
-    show({ stuck: false });
-    await reload();
-    channel.postMessage({ sent });
+    this.options.tell?.();
+    void this.flush();
+  }
+
+  /** Takes a refused write off the device, once somebody has seen it. */
+  async drop(seq: number): Promise<void> {
+    await (await this.database).delete('entries', seq);
+    this.show({ waiting: this.state.waiting.filter((e) => e.seq !== seq) });
+    this.options.tell?.();
+  }
+
+  /** Sends what waits, oldest first, one tab at a time. Stops at the first that does not get through. */
+  flush(): Promise<void> {
+    const alone = this.options.alone ?? ((work: () => Promise<void>) => work());
+    this.running ??= alone(() => this.sendAll()).finally(() => {
+      this.running = null;
+    });
+    return this.running;
+  }
+
+  /**
+   * Notes which server answers. One that was set back to a backup, or replaced by it, has another epoch: what it took
+   * before is offered again, in order.
+   */
+  async sawEpoch(epoch: string): Promise<void> {
+    if (epoch === this.epoch) return;
+    const db = await this.database;
+    const transaction = db.transaction(['entries', 'meta'], 'readwrite');
+    const known = await transaction.objectStore('meta').get('epoch');
+    if (known !== undefined && known !== epoch) {
+      const entries = transaction.objectStore('entries');
+      for (let cursor = await entries.openCursor(); cursor; cursor = await cursor.continue())
+        if (cursor.value.sentAt !== null) await cursor.update({ ...cursor.value, sentAt: null, waiting: 1 });
+    }
+    await transaction.objectStore('meta').put(epoch, 'epoch');
+    await transaction.done;
+    this.epoch = epoch;
+    if (known === undefined || known === epoch) return;
+    await this.reload();
+    this.options.tell?.();
+    if (!this.running) void this.flush();
+  }
+
+  private async sendAll(): Promise<void> {
+    const db = await this.database;
+    for (;;) {
+      const cursor = await db.transaction('entries').store.index('waiting').openCursor();
+      if (!cursor) return;
+      const next = cursor.value as Stored & { seq: number };
+      const { waiting: _, ...entry } = { ...next };
+      const epoch = this.epoch;
+      try {
+        await this.options.send(entry as Entry);
+      } catch (error) {
+        if (!(error instanceof Refusal)) {
+          this.show({ stuck: true });
+          return;
+        }
+        // Another server than the one it was meant for: first comes what that one does not know.
+        if (epoch !== null && this.epoch !== epoch) continue;
+        const refused = { ...(entry as Entry), refused: error.message };
+        await db.put('entries', refused);
+        this.show({ stuck: false, waiting: this.state.waiting.map((e) => (e.seq === next.seq ? refused : e)) });
+        this.options.tell?.();
+        continue;
+      }
+      // Taken by a server that has just turned out to be another: it comes again in its turn.
+      if (epoch !== null && this.epoch !== epoch) continue;
+      const sent = { ...(entry as Entry), sentAt: Date.now() };
+      await db.put('entries', sent);
+      this.show({ stuck: false, waiting: this.state.waiting.filter((e) => e.seq !== next.seq), sent: [...this.state.sent, sent] });
+      this.sentListeners.forEach((listener) => listener(sent));
+      this.options.tell?.();
+    }
+  }
+
+  private show(change: Partial<OutboxState>): void {
+    this.state = { ...this.state, ...change };
+    this.listeners.forEach((listener) => listener());
   }
 }
-
-const tellSent = (entry: Entry): void => sentListeners.forEach((listener) => listener(entry));
-
-/** Everything that has not reached the server, in order. */
-export const useOutbox = (): Outbox =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => state,
-  );
-
-/** Is told of each write that has reached the server. */
-export function onSent(listener: (entry: Entry) => void): () => void {
-  sentListeners.add(listener);
-  return () => sentListeners.delete(listener);
-}
-
-// Another tab has kept or sent something.
-channel.onmessage = ({ data }: MessageEvent<{ sent: Entry | null }>) => {
-  if (data.sent) tellSent(data.sent);
-  void reload();
-};
-addEventListener('online', () => void flush());
-setInterval(() => {
-  if (state.entries.some((e) => e.refused === null)) void flush();
-}, AGAIN);
-void reload().then(flush, () => undefined);

@@ -3,6 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { formatDepth, formatSpeed, formatTemperature } from '@restless-shoal/core/units';
 import type { WaterSummary } from '../api/queries';
+import { useReach } from '../api/reach';
 import { useWaterState } from '../state/water';
 import { clockInZone, compass, dayInZone } from './format';
 import { StripSheet } from './strip-sheet';
@@ -54,7 +55,17 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const line = day.column.thermocline;
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
   const show = (): void => setOpen(true);
-  const source = asking ? 'what if' : running ? 'on the water' : readAt ? `as logged ${dayInZone(readAt, zone)}` : 'nothing logged yet';
+  const reach = useReach();
+  const asOf = reach.asOf === null ? '' : ` · as of ${clockInZone(new Date(reach.asOf), zone)}`;
+  const source = !reach.server
+    ? 'no server'
+    : asking
+      ? 'what if'
+      : running
+        ? 'on the water'
+        : readAt
+          ? `as logged ${dayInZone(readAt, zone)}`
+          : 'nothing logged yet';
   return (
     <header
       aria-label="Conditions"
@@ -149,7 +160,12 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
         </Item>
       </div>
       <button type="button" onClick={asking ? () => setWhatIf(null) : show} className="shrink-0 border-l border-line px-3 py-2 text-left">
-        <span className="block whitespace-nowrap text-xs text-mute max-md:max-w-24 max-md:truncate">{source}</span>
+        <span
+          className={`block whitespace-nowrap text-xs max-md:max-w-24 max-md:truncate ${reach.server ? 'text-mute' : 'font-bold text-warn'}`}
+        >
+          {source}
+          {!reach.server && <span className="max-md:hidden">{asOf}</span>}
+        </span>
         <span className="whitespace-nowrap font-bold" style={{ color: asking ? 'var(--therm)' : 'var(--act)' }}>
           {asking ? 'Back to the log' : 'What if…'}
         </span>

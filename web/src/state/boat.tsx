@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import type { Chart } from '@restless-shoal/core/chart';
 import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
 import { sPass, type SPass } from '@restless-shoal/core/passage';
+import { useTakeAlong } from '../offline/take-along';
 import { useTripChartOf, type TripChart, type TripSounding } from './trip-chart';
 import { useBoat, type Boat, type BoatSource } from './use-boat';
 import { useRecorder } from './use-recorder';
@@ -42,7 +43,8 @@ function practicePass(chart: Chart): SPass | null {
 
 /** The boat of the running trip: where it is, where it looks, what it sounds. Goes on whichever view is open. */
 export function BoatProvider({ children }: { children: ReactNode }) {
-  const { running, chart } = useWaterState();
+  const { running, chart, water, species } = useWaterState();
+  useTakeAlong(water.id, species.name);
   const pass = useMemo(() => chart && practicePass(chart), [chart]);
   const simulated = useCallback(
     (travelled: number): Pick<Boat, 'position' | 'course'> | null => {

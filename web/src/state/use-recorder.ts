@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { put } from '../offline/outbox';
+import { deckNow } from '../api/clock';
+import { outbox } from '../offline/device';
 import type { Boat } from './use-boat';
 import { effortColumns, type ViewInUse } from './views-in-use';
 
@@ -26,7 +27,7 @@ export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () 
     const { boat: b, view: v, looking: l } = latest.current;
     if (!b) return;
     queue.current.push({
-      time: new Date().toISOString(),
+      time: new Date(deckNow()).toISOString(),
       latitude: b.position.latitude,
       longitude: b.position.longitude,
       mode: l ? 'scan' : 'transit',
@@ -41,7 +42,7 @@ export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () 
     if (!trip || !queue.current.length) return;
     const batch = queue.current.splice(0, 2000);
     try {
-      await put('POST', `/trips/${trip}/track`, batch);
+      await outbox.put('POST', `/trips/${trip}/track`, batch);
     } catch {
       // Kept, and tried again with the next ones.
       queue.current.unshift(...batch);

@@ -13,6 +13,8 @@ import {
 } from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
 import { readDepthRule, seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
+import { appliedLog, ofLog, since } from '../offline/apply';
+import { useOutbox } from '../offline/device';
 import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
 
 /** What somebody set by hand in the Strip; what is left out comes from the log. */
@@ -93,7 +95,16 @@ export function WaterProvider({
 }) {
   const water = useWater(id);
   const chart = useChart(id);
-  const log = useLog(id);
+  const served = useLog(id);
+  const kept = useOutbox();
+  // Marks do not touch the log of the water: what is worked out from it stays as it is when one is made.
+  const pending = served.data ? since(kept, served.data.asOf).filter((e) => ofLog(e, id)) : [];
+  const pendingKey = pending.map((e) => e.seq).join(' ');
+  const log = useMemo(
+    () => ({ data: served.data && appliedLog(served.data, id, pending), error: served.error }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the entries
+    [served.data, served.error, id, pendingKey],
+  );
   const [speciesName, setSpecies] = useState(() => localStorage.getItem('species'));
   const [whatIf, setWhatIf] = useState<WhatIf>({});
 

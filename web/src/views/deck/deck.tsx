@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { placeTarget } from '@restless-shoal/core/sonar';
-import { drop } from '../../offline/outbox';
+import { outbox } from '../../offline/device';
 import { Dialog } from '../../parts/dialog';
 import { compass } from '../../parts/format';
 import { KindSymbol } from '../../parts/symbols';
@@ -311,7 +311,11 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       ) : refused ? (
         <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
           The server did not take a record: {refused.refused}
-          <button type="button" className="btn btn-sm touch-target" onClick={() => attempt(async () => (await drop(refused.seq), null))}>
+          <button
+            type="button"
+            className="btn btn-sm touch-target"
+            onClick={() => attempt(async () => (await outbox.drop(refused.seq), null))}
+          >
             Leave it out
           </button>
         </p>
@@ -352,7 +356,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const dayHead = (
     <div className="flex items-center justify-between gap-2 text-sm text-mute">
       <span>
-        Today as Columns <b className="num text-ink">{entries.length}</b>
+        Today{phone ? '' : ' as Columns'} <b className="num text-ink">{entries.length}</b>
       </span>
       <span className={stuck ? 'text-sm font-semibold text-warn' : 'max-md:hidden'}>{saved}</span>
       <span className="flex gap-1">

@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo } from 'react';
 import { newId, type Contact, type Stop } from '@restless-shoal/core/logbook';
-import { sendJson } from '../../api/client';
-import { useTrip, type TripDetail, type WaterLog } from '../../api/queries';
-import { applied } from '../../offline/apply';
-import { onSent, put, useOutbox } from '../../offline/outbox';
+import { deckNow } from '../../api/clock';
+import { useTrip, type TripDetail } from '../../api/queries';
+import { appliedTrip, since } from '../../offline/apply';
+import { outbox, useOutbox } from '../../offline/device';
 import { useWaterState } from '../../state/water';
 import type { DayEntry } from './day-strip';
 import type { TripStart } from './start-trip';
@@ -18,8 +18,10 @@ const pad = (n: number): string => String(n).padStart(2, '0');
 export function useDeckLog() {
   const { water, running, chart, log } = useWaterState();
   const queries = useQueryClient();
-  const trip = useTrip(running?.id ?? null);
   const id = running?.id ?? null;
+  const kept = useOutbox();
+  const begun = id !== null && kept.waiting.some((e) => e.path === `/waters/${water.id}/trips/${id}` && e.refused === null);
+  const trip = useTrip(begun ? null : id);
 
   /** What else changes when something is logged. */
   const changed = useCallback(async () => {
@@ -33,54 +35,68 @@ export function useDeckLog() {
     );
   }, [queries, id, water.id]);
 
-  const { entries: waiting, stuck } = useOutbox();
-  // What has reached the server stands in the trip at once; the trip is asked for anew only to learn of others.
-  useEffect(
-    () =>
-      onSent((entry) => {
-        if (!id) return;
-        void queries.cancelQueries({ queryKey: ['trip', id] });
-        queries.setQueryData<TripDetail>(['trip', id], (before) => before && applied(before, id, [entry]));
-        if (/\/(contacts|stops)\//.test(entry.path)) void changed();
-        else if (/^\/waters\/[^/]+\/trips\//.test(entry.path)) void queries.invalidateQueries({ queryKey: ['log', water.id] });
-      }),
-    [queries, id, water.id, changed],
-  );
-  const detail = useMemo(() => (trip.data && id ? applied(trip.data, id, waiting) : null), [trip.data, id, waiting]);
+  // What has reached the server is asked for anew; until it comes, what is on the device stands in its place.
+  useEffect(() => {
+    let [records, logged] = [false, false];
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const stop = outbox.onSent(({ path }) => {
+      records ||= /\/(contacts|stops|responses)\//.test(path);
+      logged ||= path.startsWith('/waters/') || path.endsWith('/conditions');
+      clearTimeout(timer);
+      // Once for all that goes out in a row.
+      timer = setTimeout(() => {
+        if (records) void changed();
+        if (logged) for (const queryKey of [['log', water.id], ['waters']]) void queries.invalidateQueries({ queryKey });
+        [records, logged] = [false, false];
+      }, 250);
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [queries, water.id, changed]);
+  const detail = useMemo((): TripDetail | null => {
+    // A trip begun on this device that no server knows yet, or that could not be asked for since.
+    const base =
+      trip.data ??
+      (running && (begun || trip.error) ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [] } : null);
+    return base && appliedTrip(base, since(kept, base.asOf));
+  }, [trip.data, trip.error, running, begun, kept]);
 
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
-      const now = new Date();
+      const now = new Date(deckNow());
       const name = `${now.getUTCFullYear()}-${pad(now.getUTCMonth() + 1)}-${pad(now.getUTCDate())}`;
       const taken = log.trips.filter((t) => t.trip === name || t.trip.startsWith(`${name} `)).length;
-      await sendJson('PUT', `/waters/${water.id}/trips/${newId()}`, {
+      const id = newId(now.getTime());
+      await outbox.put('PUT', `/waters/${water.id}/trips/${id}`, {
         trip: taken ? `${name} ${taken + 1}` : name,
         start: now.toISOString(),
         end: null,
         purpose,
         goal,
       });
-      await queries.invalidateQueries({ queryKey: ['log', water.id] });
-      await queries.invalidateQueries({ queryKey: ['waters'] });
     },
-    [queries, water.id, log.trips],
+    [water.id, log.trips],
   );
 
   const end = useCallback(async () => {
     if (!running) return;
     const { trip: key, start: from, purpose, goal } = running;
-    const now = new Date().toISOString();
-    await put('PUT', `/waters/${water.id}/trips/${running.id}`, { trip: key, start: from, end: now, purpose, goal });
-    queries.setQueryData<WaterLog>(
-      ['log', water.id],
-      (before) => before && { ...before, trips: before.trips.map((t) => (t.id === running.id ? { ...t, end: now } : t)) },
-    );
-  }, [queries, water.id, running]);
+    await outbox.put('PUT', `/waters/${water.id}/trips/${running.id}`, {
+      trip: key,
+      start: from,
+      end: new Date(deckNow()).toISOString(),
+      purpose,
+      goal,
+    });
+  }, [water.id, running]);
 
   const mark = useCallback(
     async (contact: NewContact): Promise<string> => {
-      const key = newId();
-      await put('PUT', `/trips/${id}/contacts/${key}`, { time: new Date().toISOString(), contact: key, ...contact });
+      const now = deckNow();
+      const key = newId(now);
+      await outbox.put('PUT', `/trips/${id}/contacts/${key}`, { time: new Date(now).toISOString(), contact: key, ...contact });
       return key;
     },
     [id],
@@ -88,24 +104,21 @@ export function useDeckLog() {
 
   const nothing = useCallback(
     async (at: { latitude: number; longitude: number }, radius: number): Promise<string> => {
-      const key = newId();
-      const now = new Date().toISOString();
-      const body: Partial<Stop> = { stop: key, start: now, end: now, ...at, radius_m: radius, outcome: 'nothing' };
-      await put('PUT', `/trips/${id}/stops/${key}`, body);
+      const now = deckNow();
+      const key = newId(now);
+      const time = new Date(now).toISOString();
+      const body: Partial<Stop> = { stop: key, start: time, end: time, ...at, radius_m: radius, outcome: 'nothing' };
+      await outbox.put('PUT', `/trips/${id}/stops/${key}`, body);
       return key;
     },
     [id],
   );
 
-  const remove = useCallback((record: 'contacts' | 'stops', key: string) => put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
+  const remove = useCallback((record: 'contacts' | 'stops', key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
 
   const read = useCallback(
-    async (reading: WaterReading) => {
-      await sendJson('POST', `/trips/${id}/conditions`, { time: new Date().toISOString(), ...reading });
-      await queries.invalidateQueries({ queryKey: ['log', water.id] });
-      await changed();
-    },
-    [queries, id, water.id, changed],
+    (reading: WaterReading) => outbox.put('POST', `/trips/${id}/conditions`, { time: new Date(deckNow()).toISOString(), ...reading }),
+    [id],
   );
 
   const entries = useMemo((): DayEntry[] => {
@@ -116,5 +129,18 @@ export function useDeckLog() {
     ].sort((a, b) => a.at - b.at);
   }, [detail]);
 
-  return { detail, waiting, stuck, failed: trip.error, entries, start, end, mark, nothing, remove, read, hasChart: chart !== null };
+  return {
+    detail,
+    waiting: kept.waiting,
+    stuck: kept.stuck,
+    failed: trip.error,
+    entries,
+    start,
+    end,
+    mark,
+    nothing,
+    remove,
+    read,
+    hasChart: chart !== null,
+  };
 }
