@@ -1,6 +1,7 @@
+import { fileURLToPath } from 'node:url';
 import { newId } from '@restless-shoal/core/logbook';
 import { SimulatedDeck } from '../e2e/decks';
-import { serve, type RunningServer } from '../e2e/harness';
+import type { RunningServer } from '../e2e/harness';
 import { benchFolder, finish, held } from './support';
 
 // Fifty decks log ten thousand marks while the server is killed and started again ten times.
@@ -8,6 +9,8 @@ import { benchFolder, finish, held } from './support';
 const [DECKS, MARKS, KILLS] = [50, 10_000, 10];
 const folder = benchFolder();
 const results: boolean[] = [];
+process.env.SHOAL_MAIN = fileURLToPath(new URL('./main.mjs', import.meta.url));
+const { serve } = await import('../e2e/harness');
 let server: RunningServer = await serve(folder.path);
 try {
   const { port } = new URL(server.url);

@@ -26,6 +26,7 @@ export {
 export { schemas, isTimeZone } from './schemas';
 export { newId } from './ids';
 export { scanSwaths, trolledLines, type Fix, type Swath } from './effort';
+export { likelySame } from './same-target';
 export { joinTargets, type Target, type Sighting } from './targets';
 export { deriveLooks, VISIT_GAP_MS, type Look, type SeenTarget, type EffortKind, type TripInPlane, type DerivedLooks } from './looks';
 export { tripInPlane } from './in-plane';

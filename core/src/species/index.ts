@@ -1,5 +1,5 @@
 /** Species profiles: shipped ones, neutral ones, and how a name in a log finds its profile. */
-export { neutralProfile, findSpecies, type SpeciesProfile } from './profile';
+export { neutralProfile, findSpecies, massFromLength, type SpeciesProfile } from './profile';
 export { defaultSpecies } from './defaults';
 export {
   depthWindow,

@@ -62,3 +62,7 @@ export function findSpecies(name: string, among: SpeciesProfile[]): SpeciesProfi
   const wanted = name.trim().toLowerCase();
   return among.find((s) => [s.name, s.scientific ?? '', ...s.aliases].some((n) => n.toLowerCase() === wanted)) ?? null;
 }
+
+/** Mass by length, kg, from the species' W = a·L^b; null where it is not known. @param length m */
+export const massFromLength = ({ lengthWeight }: SpeciesProfile, length: number): number | null =>
+  lengthWeight && length > 0 ? (lengthWeight.a * (length * 100) ** lengthWeight.b) / 1000 : null;

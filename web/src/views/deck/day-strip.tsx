@@ -60,11 +60,12 @@ export function DayStrip({
                 height={height}
                 max={max}
                 bottom={depth(entry)}
-                blank
-                label={`nothing here, water ${depth(entry).toFixed(1)} m`}
+                blank={entry.stop.outcome === 'nothing'}
+                label={`${entry.stop.outcome === 'nothing' ? 'nothing here' : `stop, ${entry.stop.outcome ?? 'not left yet'}`}, water ${depth(entry).toFixed(1)} m`}
               />
             )}
             <span className="num text-xs text-mute">{clockInZone(new Date(entry.at), zone)}</span>
+            {entry.kind === 'stop' && entry.stop.outcome !== 'nothing' && <b className="num text-xs">{entry.stop.outcome ?? 'stop'}</b>}
           </button>
         </li>
       ))}

@@ -1,23 +1,28 @@
-import { Eye, EyeOff, Thermometer, Undo2 } from 'lucide-react';
+import { Eye, EyeOff, Thermometer, Timer, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { likelySame, type Response } from '@restless-shoal/core/logbook';
 import { placeTarget } from '@restless-shoal/core/sonar';
+import { deckNow } from '../../api/clock';
 import { outbox } from '../../offline/device';
-import { Dialog } from '../../parts/dialog';
-import { compass } from '../../parts/format';
+import { clockInZone, compass } from '../../parts/format';
+import { Segments } from '../../parts/segments';
 import { KindSymbol } from '../../parts/symbols';
 import { useWaterState } from '../../state/water';
 import { BoatSheet } from './boat-sheet';
 import { ColumnInput, type DepthSpan } from './column-input';
 import { ConditionsForm } from './conditions-form';
 import { DayStrip, type DayEntry } from './day-strip';
+import { EndTrip } from './end-trip';
 import { EntrySheet } from './entry-sheet';
 import { aimWords, Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
+import { StopPanel } from './stop-panel';
 import { useBoatState } from '../../state/boat';
 import { useDeckLog } from './use-deck-log';
 import { usePhone } from './use-phone';
+import { useStop } from './use-stop';
 import { DECK_VIEWS } from '../../state/views-in-use';
 
 const KINDS = [
@@ -36,6 +41,8 @@ const COUNTS = [1, 3, 6, 12, 50];
 interface Done {
   words: string;
   undo: () => void;
+  /** An earlier mark that may be the same target, in words, and what says so. */
+  same?: { words: string; join: () => void };
 }
 
 /** On the water: kind, depth on the Column, place on the Pad. */
@@ -55,7 +62,7 @@ export function Deck() {
 }
 
 function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
-  const { water, chart, species, day, conditions } = useWaterState();
+  const { water, chart, species, day, conditions, running, log: waterLog } = useWaterState();
   const { source, view, setView, looking, setLooking, flushTrack } = useBoatState();
   const { boat } = source;
   const phone = usePhone();
@@ -67,6 +74,9 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const [failed, setFailed] = useState<string | null>(null);
   const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | null>(null);
   const [open, setOpen] = useState<DayEntry | null>(null);
+  const [side, setSide] = useState<'stop' | 'mark'>('stop');
+  const readings = waterLog.readings.filter((r) => r.trip === running?.trip).length;
+  const stop = useStop(running?.id ?? null, log.detail, log.write);
 
   const at = (position: LatLon): { depth: number | null; hardness: number | null } => {
     if (!chart) return { depth: null, hardness: null };
@@ -107,7 +117,9 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     const n = kind === 'fish' ? count : null;
     attempt(async () => {
       await flushTrack();
-      const id = await log.mark({
+      const row = {
+        time: new Date(deckNow()).toISOString(),
+        stop: stop.open?.stop.stop ?? null,
         latitude: Number(position.latitude.toFixed(7)),
         longitude: Number(position.longitude.toFixed(7)),
         kind,
@@ -120,14 +132,62 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         bottom_m: kind === 'bottom' ? null : Number(Math.max(top, bottom).toFixed(2)),
         water_depth_m: floor === null ? null : Number(floor.toFixed(2)),
         hardness: there.hardness === null ? null : Number(there.hardness.toFixed(2)),
-      });
+      } as const;
+      const id = await log.mark(row);
+      const same = likelySame(row, log.detail?.contacts ?? []);
       const what = kind === 'fish' ? `${n} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase();
       return {
         words: `Marked ${what} at ${((top + bottom) / 2).toFixed(1)} m, ${aimWords(ahead, starboard)}`,
         undo: () => attempt(async () => (await log.remove('contacts', id), null)),
+        same: same
+          ? {
+              words: `Same as ${clockInZone(new Date(same.contact.time), water.time_zone)}, ${same.metres.toFixed(0)} m off?`,
+              join: () =>
+                attempt(async () => {
+                  await log.write('contacts', id, { contact: id, ...row, same_as: same.contact.contact ?? same.contact.id });
+                  return {
+                    words: 'One target, seen again',
+                    undo: () => attempt(async () => (await log.write('contacts', id, { contact: id, ...row }), null)),
+                  };
+                }),
+            }
+          : undefined,
       };
     });
   };
+
+  const fishHere = (): void => {
+    if (!boat) {
+      setSheet('boat');
+      return;
+    }
+    setSide('stop');
+    attempt(async () => {
+      await flushTrack();
+      const id = await stop.begin({
+        latitude: Number(boat.position.latitude.toFixed(7)),
+        longitude: Number(boat.position.longitude.toFixed(7)),
+      });
+      return {
+        words: 'Fishing here: the clock runs',
+        undo: () =>
+          attempt(async () => {
+            await log.remove('stops', id);
+            stop.forget();
+            return null;
+          }),
+      };
+    });
+  };
+
+  const respond = (response: Response['response']): void =>
+    attempt(async () => {
+      const id = await stop.respond(response, {
+        depth_m: Number(((span.top + span.bottom) / 2).toFixed(2)),
+        species: response === 'landed' || named ? species.name : null,
+      });
+      return { words: `Logged: ${response}`, undo: () => attempt(async () => (await log.remove('responses', id), null)) };
+    });
 
   const nothing = (): void => {
     if (!boat) {
@@ -208,7 +268,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           role="radio"
           aria-checked={kind === k.kind}
           onClick={() => setKind(k.kind)}
-          className={`flex min-h-[50px] items-center gap-2 rounded-xl border-2 px-2.5 font-semibold leading-tight max-md:flex-col max-md:justify-center max-md:gap-0.5 max-md:px-1 max-md:text-[13px] ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
+          className={`flex min-h-[50px] items-center rounded-xl border-2 font-semibold leading-tight ${phone ? 'flex-col justify-center gap-0.5 px-1 text-[13px]' : 'gap-2 px-2.5'} ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
         >
           <KindSymbol kind={k.kind} size={24} />
           {k.label}
@@ -287,20 +347,39 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     </div>
   );
   const act = (
-    <div className={`grid gap-2 ${phone ? 'grid-cols-2' : ''}`}>
+    <div className="grid grid-cols-2 gap-2">
       <button
         type="button"
-        className="btn btn-primary h-16 gap-2 px-2 text-lg leading-tight"
+        className={`btn btn-primary gap-2 px-2 text-lg leading-tight ${phone ? 'h-14' : 'h-16'} ${phone && stop.open ? '' : 'col-span-2'}`}
         title="Mark it straight under the boat"
         onClick={() => mark(0, 0)}
       >
         <KindSymbol kind={kind} colour="currentColor" /> Mark{' '}
         {kind === 'fish' ? `${count === 50 ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase()} below
       </button>
-      <button type="button" className="btn h-16 gap-2 border-2 border-ink bg-surface px-2 text-lg" onClick={nothing}>
+      <button
+        type="button"
+        className={`btn h-14 gap-2 border-2 border-ink bg-surface px-2 ${stop.open && !phone ? 'col-span-2' : ''}`}
+        onClick={nothing}
+      >
         <KindSymbol kind="blank" /> Nothing here
       </button>
+      {!stop.open && (
+        <button type="button" className="btn h-14 gap-2 border-2 border-ink bg-surface px-2" onClick={fishHere}>
+          <Timer size={22} aria-hidden /> Fish here
+        </button>
+      )}
     </div>
+  );
+  const stopPanel = stop.open && (
+    <StopPanel
+      stop={stop}
+      open={stop.open}
+      seen={(log.detail?.contacts ?? []).some((c) => c.kind === 'fish' && c.stop === stop.open?.stop.stop)}
+      species={species}
+      onRespond={respond}
+      onFailed={(error) => setFailed(`Not saved: ${error.message}`)}
+    />
   );
   const notice = (
     <div aria-live="polite" className={phone ? '' : 'min-h-6'}>
@@ -320,8 +399,20 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           </button>
         </p>
       ) : done ? (
-        <p className="flex items-center justify-between gap-2 text-sm font-semibold">
+        <p className="flex flex-wrap items-center justify-between gap-2 text-sm font-semibold">
           <span data-testid="done">{done.words}</span>
+          {done.same && (
+            <button
+              type="button"
+              className="btn btn-sm touch-target num"
+              onClick={() => {
+                done.same?.join();
+                setDone(null);
+              }}
+            >
+              {done.same.words}
+            </button>
+          )}
           <button
             type="button"
             className="btn btn-sm touch-target"
@@ -341,6 +432,32 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         <p className="text-sm text-warn">The boat is not on {water.name}: marks go where it is.</p>
       ) : null}
     </div>
+  );
+  // With a stop open the two are shown by turns: what the fish did, and what else is seen.
+  const stopOrMark = (
+    <>
+      {stop.open && (
+        <Segments
+          label="What is shown"
+          options={[
+            ['stop', 'The stop'],
+            ['mark', 'Mark'],
+          ]}
+          value={side}
+          onChange={setSide}
+        />
+      )}
+      {(phone || stop.open) && notice}
+      {stop.open && side === 'stop' ? (
+        stopPanel
+      ) : (
+        <>
+          {kinds}
+          {counts}
+          {act}
+        </>
+      )}
+    </>
   );
   const place = (
     <button
@@ -386,10 +503,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             </section>
           </div>
           <section className="flex flex-col gap-2 border-t border-line bg-surface px-2.5 py-2">
-            {notice}
-            {kinds}
-            {counts}
-            {act}
+            {stopOrMark}
             {dayHead}
             <DayStrip entries={entries} zone={water.time_zone} height={56} onOpen={setOpen} />
           </section>
@@ -417,10 +531,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             <div className="mt-auto flex w-full items-center justify-between">{place}</div>
           </section>
           <aside className="flex flex-col gap-2.5 overflow-y-auto border-l border-line bg-surface px-3.5 py-3">
-            {kinds}
-            {counts}
-            {act}
-            {notice}
+            {stopOrMark}
+            {!stop.open && notice}
           </aside>
           <section aria-label="The day" className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
             {dayHead}
@@ -431,32 +543,30 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       {sheet === 'boat' && <BoatSheet source={source} onClose={() => setSheet(null)} />}
       {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={() => setSheet(null)} />}
       {sheet === 'end' && (
-        <Dialog title="End the trip?" onClose={() => setSheet(null)}>
-          <p>
-            {entries.filter((e) => e.kind === 'contact').length} marks and {entries.filter((e) => e.kind === 'stop').length} blanks are
-            logged. The track stops here.
-          </p>
-          <button
-            type="button"
-            className="btn btn-primary mt-4 h-12 w-full"
-            onClick={() => {
-              setSheet(null);
-              attempt(async () => {
-                await flushTrack();
-                await log.end();
-                return null;
-              });
-            }}
-          >
-            End the trip
-          </button>
-        </Dialog>
+        <EndTrip
+          detail={log.detail}
+          readings={readings}
+          open={stop.open !== null}
+          onReadWater={() => setSheet('water')}
+          onClose={() => setSheet(null)}
+          onEnd={() => {
+            setSheet(null);
+            attempt(async () => {
+              await flushTrack();
+              await log.end();
+              return null;
+            });
+          }}
+        />
       )}
       {open && (
         <EntrySheet
           entry={open}
           zone={water.time_zone}
+          responses={open.kind === 'stop' ? (log.detail?.responses ?? []).filter((r) => r.stop === open.stop.stop) : []}
+          from={boat?.position ?? null}
           onClose={() => setOpen(null)}
+          onOutcome={(id, row) => attempt(async () => (await log.write('stops', id, row), null))}
           onRemove={(record, id) => attempt(async () => (await log.remove(record, id), null))}
         />
       )}

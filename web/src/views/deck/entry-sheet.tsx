@@ -1,17 +1,62 @@
+import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
+import type { Response, Stop } from '@restless-shoal/core/logbook';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone } from '../../parts/format';
 import type { DayEntry } from './day-strip';
+import { columns, OUTCOME_WORDS } from './outcome';
+
+const agoWords = (ms: number): string => {
+  const minutes = Math.max(0, Math.round(ms / 60_000));
+  return minutes < 60 ? `${minutes} min ago` : `${Math.floor(minutes / 60)} h ${minutes % 60} min ago`;
+};
+
+function stopLines(stop: Stop, responses: Response[]): [string, string][] {
+  const minutes = (Date.parse(stop.end) - Date.parse(stop.start)) / 60_000;
+  if (minutes === 0 && stop.outcome === 'nothing') return [['what', 'nothing here']];
+  return [
+    [
+      'fished',
+      `${minutes < 1 ? 'under a minute' : `${Math.round(minutes)} min`}${stop.rods ? `, ${stop.rods} rod${stop.rods > 1 ? 's' : ''}` : ''}`,
+    ],
+    ['outcome', stop.outcome ? `${OUTCOME_WORDS[stop.outcome]}${stop.notes ? `: ${stop.notes}` : ''}` : 'not said yet'],
+    ...responses.map((r): [string, string] => [
+      r.response,
+      [
+        r.species,
+        r.length_m != null && `${Math.round(r.length_m * 100)} cm`,
+        r.mass_kg != null && `${r.mass_kg.toFixed(1)} kg`,
+        r.fate,
+        r.lure,
+        r.lure_mass_g != null && `${r.lure_mass_g} g`,
+        r.lure_colour,
+        r.presentation,
+        r.casts != null && `cast ${r.casts}`,
+      ]
+        .filter(Boolean)
+        .join(', ') || '–',
+    ]),
+  ];
+}
 
 /** One mark or blank of the day, and the way to take it out. */
 export function EntrySheet({
   entry,
+  responses,
   zone,
+  from,
   onClose,
+  onOutcome,
   onRemove,
 }: {
   entry: DayEntry;
+  /** What happened at a stop. */
+  responses: Response[];
+  /** Where the boat is, if known: the way back. */
+  from: LatLon | null;
   zone: string | null;
   onClose: () => void;
+  /** Says what came of a stop, also long after it. */
+  onOutcome: (id: string, row: object) => void;
   onRemove: (record: 'contacts' | 'stops', id: string) => void;
 }) {
   const record = entry.kind === 'contact' ? entry.contact : entry.stop;
@@ -31,7 +76,13 @@ export function EntrySheet({
           ['water', entry.contact.water_depth_m === null ? '–' : `${entry.contact.water_depth_m.toFixed(1)} m`],
           ['seen with', entry.contact.view ?? '–'],
         ]
-      : [['what', 'nothing here']];
+      : stopLines(entry.stop, responses);
+  if (from)
+    lines.push([
+      'go back',
+      `${Math.round(distance(from, record))} m, bearing ${Math.round(bearing(from, record))}°, from where the boat is now`,
+    ]);
+  lines.push(['since', agoWords(Date.now() - entry.at)]);
   return (
     <Dialog title={clockInZone(new Date(entry.at), zone)} onClose={onClose}>
       <dl className="num grid grid-cols-[6rem_1fr] gap-y-1">
@@ -42,6 +93,26 @@ export function EntrySheet({
           </div>
         ))}
       </dl>
+      {entry.kind === 'stop' && (
+        <label className="mt-4 flex items-center justify-between gap-3">
+          What came of it?
+          <select
+            className="select h-12 w-60"
+            value={entry.stop.outcome ?? ''}
+            onChange={(e) => {
+              onOutcome(entry.stop.id, { ...columns('stops', entry.stop), outcome: e.target.value });
+              onClose();
+            }}
+          >
+            {entry.stop.outcome === null && <option value="">not said yet</option>}
+            {Object.entries(OUTCOME_WORDS).map(([outcome, words]) => (
+              <option key={outcome} value={outcome}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <button
         type="button"
         className="btn mt-4 h-12 w-full"
@@ -50,7 +121,7 @@ export function EntrySheet({
           onClose();
         }}
       >
-        Delete this mark
+        {entry.kind === 'stop' && entry.stop.outcome !== 'nothing' ? 'Delete this stop' : 'Delete this mark'}
       </button>
     </Dialog>
   );

@@ -114,7 +114,16 @@ export function useDeckLog() {
     [id],
   );
 
-  const remove = useCallback((record: 'contacts' | 'stops', key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
+  /** Writes a record of the trip whole: a new one, or what it has become. */
+  const write = useCallback(
+    (record: 'contacts' | 'stops' | 'responses', key: string, row: object) => outbox.put('PUT', `/trips/${id}/${record}/${key}`, row),
+    [id],
+  );
+
+  const remove = useCallback(
+    (record: 'contacts' | 'stops' | 'responses', key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`),
+    [id],
+  );
 
   const read = useCallback(
     (reading: WaterReading) => outbox.put('POST', `/trips/${id}/conditions`, { time: new Date(deckNow()).toISOString(), ...reading }),
@@ -139,6 +148,7 @@ export function useDeckLog() {
     end,
     mark,
     nothing,
+    write,
     remove,
     read,
     hasChart: chart !== null,

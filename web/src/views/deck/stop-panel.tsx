@@ -1,0 +1,271 @@
+import { useRef, useState } from 'react';
+import { RESPONSES, type Response } from '@restless-shoal/core/logbook';
+import { massFromLength, type SpeciesProfile } from '@restless-shoal/core/species';
+import { Dialog } from '../../parts/dialog';
+import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from './outcome';
+import type { Lure, OpenStop, StopState } from './use-stop';
+
+const WORDS: Record<Response['response'], string> = {
+  ignored: 'Ignored',
+  turned: 'Turned',
+  followed: 'Followed',
+  struck: 'Struck',
+  landed: 'Landed',
+  lost: 'Lost',
+};
+
+/** Minutes after which the clock says so, where nothing else was set. */
+const QUIET_AFTER = 8;
+
+const lureWords = ({ lure, lure_mass_g, lure_colour, presentation }: Lure): string =>
+  [lure, lure_mass_g !== null && `${lure_mass_g} g`, lure_colour, presentation].filter(Boolean).join(' · ');
+
+/** A stop with its clock: what the fish did, in one touch each. */
+export function StopPanel({
+  stop,
+  open,
+  seen,
+  species,
+  onRespond,
+  onFailed,
+}: {
+  stop: StopState;
+  open: OpenStop;
+  /** Whether fish were marked since it began. */
+  seen: boolean;
+  species: SpeciesProfile;
+  onRespond: (response: Response['response']) => void;
+  onFailed: (error: Error) => void;
+}) {
+  const [sheet, setSheet] = useState<'lure' | 'leave' | null>(null);
+  const [after, setAfter] = useState(() => Number(localStorage.getItem('quiet after') ?? QUIET_AFTER));
+  const due = open.elapsed >= after * 60_000;
+  const last = open.responses.at(-1);
+  return (
+    <section aria-label="The stop" className="flex flex-col gap-2 rounded-box border-2 border-act p-2.5">
+      <div className="flex items-center justify-between gap-2">
+        <span>
+          <b className={`num text-2xl ${due ? 'text-warn' : ''}`} data-testid="stop-clock">
+            {clockWords(open.elapsed)}
+          </b>
+          <label className="ml-2 text-sm text-mute">
+            {due ? 'past ' : 'of '}
+            <select
+              aria-label="Minutes after which the clock says so"
+              className="num cursor-pointer bg-transparent underline decoration-dotted underline-offset-4"
+              value={after}
+              onChange={(e) => {
+                localStorage.setItem('quiet after', e.target.value);
+                setAfter(Number(e.target.value));
+              }}
+            >
+              {[3, 5, 8, 12, 20, 30].map((n) => (
+                <option key={n} value={n} className="bg-surface text-ink">
+                  {n} min
+                </option>
+              ))}
+            </select>
+          </label>
+        </span>
+        <button type="button" className="btn btn-sm touch-target num" onClick={stop.cast}>
+          Cast {open.casts > 0 && <b>{open.casts}</b>}
+        </button>
+        <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('leave')}>
+          Leave
+        </button>
+      </div>
+      <div className="grid grid-cols-3 gap-1.5" role="group" aria-label="What did it do?">
+        {RESPONSES.map((r) => {
+          const n = open.responses.filter((x) => x.response === r).length;
+          return (
+            <button key={r} type="button" className="btn h-12 gap-1 px-1" onClick={() => onRespond(r)}>
+              {WORDS[r]} {n > 0 && <b className="num">{n}</b>}
+            </button>
+          );
+        })}
+      </div>
+      <button type="button" className="touch-target truncate text-left text-sm" onClick={() => setSheet('lure')}>
+        <span className="text-mute">with </span>
+        <span className="underline decoration-dotted underline-offset-4">{lureWords(stop.lure) || 'which lure?'}</span>
+      </button>
+      {last?.response === 'landed' && <Landed key={last.id} response={last} species={species} stop={stop} onFailed={onFailed} />}
+      {sheet === 'lure' && <LureSheet lure={stop.lure} onChoose={stop.setLure} onClose={() => setSheet(null)} />}
+      {sheet === 'leave' && (
+        <LeaveSheet
+          likely={outcomeOf(open.responses, seen)}
+          onLeave={(outcome, notes) => {
+            setSheet(null);
+            stop.leave(outcome, notes).catch(onFailed);
+          }}
+          onClose={() => setSheet(null)}
+        />
+      )}
+    </section>
+  );
+}
+
+/** Length and fate of the fish just landed: each in a touch, all of it can wait. */
+function Landed({
+  response,
+  species,
+  stop,
+  onFailed,
+}: {
+  response: OpenStop['responses'][number];
+  species: SpeciesProfile;
+  stop: StopState;
+  onFailed: (error: Error) => void;
+}) {
+  const [typed, setTyped] = useState('');
+  const length = Number(typed.replace(',', '.')) / 100;
+  const possible = length > 0 && length <= 12;
+  const mass = possible ? massFromLength(species, length) : null;
+  // All that was said so far: one touch follows the other faster than the record comes back.
+  const said = useRef<Partial<Response>>({});
+  const change = (more: Partial<Response>): void => {
+    said.current = { ...said.current, ...more };
+    void stop.change(response, said.current).catch(onFailed);
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2 text-sm" role="group" aria-label="The fish landed">
+      <label className="flex items-center gap-1">
+        {response.species ?? 'fish'},
+        <input
+          aria-label="Length, cm"
+          inputMode="decimal"
+          className="input num h-11 w-20"
+          placeholder="cm"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={() => possible && change({ length_m: length, mass_kg: mass === null ? null : Number(mass.toFixed(3)) })}
+        />
+        cm
+      </label>
+      <span className="num text-mute">
+        {mass !== null && `about ${mass.toFixed(1)} kg by its length`}
+        {response.length_m != null && ' · saved'}
+        {typed !== '' && !possible && <span className="text-warn">is no length in cm</span>}
+      </span>
+      <div className="flex w-full gap-1.5">
+        {(['released', 'kept'] as const).map((fate) => (
+          <button
+            key={fate}
+            type="button"
+            aria-pressed={response.fate === fate}
+            className={`btn h-11 flex-1 capitalize ${response.fate === fate ? 'border-2 !border-ink font-bold' : ''}`}
+            onClick={() => change({ fate })}
+          >
+            {fate}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const WHERE = ['on them', 'above them', 'past them'];
+const HOW = ['falling', 'still', 'moving'];
+
+function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: Lure) => void; onClose: () => void }) {
+  const [name, setName] = useState(lure.lure ?? '');
+  const [mass, setMass] = useState(lure.lure_mass_g === null ? '' : String(lure.lure_mass_g));
+  const [colour, setColour] = useState(lure.lure_colour ?? '');
+  const [where, how] = [WHERE.find((w) => lure.presentation?.startsWith(w)), HOW.find((h) => lure.presentation?.endsWith(h))];
+  const [shown, setShown] = useState({ where: where ?? null, how: how ?? null });
+  const grams = Number(mass.replace(',', '.'));
+  const wrong = mass.trim() !== '' && !(grams >= 0 && grams <= 10_000);
+  const choices = (label: string, options: string[], value: string | null, set: (v: string | null) => void) => (
+    <div role="group" aria-label={label} className="grid grid-cols-3 gap-1.5">
+      {options.map((o) => (
+        <button
+          key={o}
+          type="button"
+          aria-pressed={value === o}
+          className={`btn h-12 ${value === o ? 'border-2 !border-ink font-bold' : ''}`}
+          onClick={() => set(value === o ? null : o)}
+        >
+          {o}
+        </button>
+      ))}
+    </div>
+  );
+  return (
+    <Dialog title="What is it fished with?" onClose={onClose}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (wrong) return;
+          onChoose({
+            lure: name.trim() || null,
+            lure_mass_g: mass.trim() === '' ? null : grams,
+            lure_colour: colour.trim() || null,
+            presentation: [shown.where, shown.how].filter(Boolean).join(', ') || null,
+          });
+          onClose();
+        }}
+      >
+        <label className="flex items-center justify-between gap-3">
+          Lure
+          <input className="input h-11 w-60" value={name} onChange={(e) => setName(e.target.value)} placeholder="jig, spoon, live bait …" />
+        </label>
+        <label className="flex items-center justify-between gap-3">
+          Mass, g
+          <input className="input num h-11 w-60" inputMode="decimal" value={mass} onChange={(e) => setMass(e.target.value)} />
+        </label>
+        {wrong && (
+          <p role="alert" className="text-sm text-warn">
+            Mass must be a number of grams from 0 to 10000.
+          </p>
+        )}
+        <label className="flex items-center justify-between gap-3">
+          Colour
+          <input className="input h-11 w-60" value={colour} onChange={(e) => setColour(e.target.value)} />
+        </label>
+        {choices('Where it was shown', WHERE, shown.where, (where) => setShown({ ...shown, where }))}
+        {choices('How it moved', HOW, shown.how, (how) => setShown({ ...shown, how }))}
+        <button type="submit" className="btn btn-primary h-12">
+          Fish with it
+        </button>
+      </form>
+    </Dialog>
+  );
+}
+
+const WHY_NOT = ['blown off', 'would not hold', 'storm'];
+
+function LeaveSheet({
+  likely,
+  onLeave,
+  onClose,
+}: {
+  likely: Outcome;
+  onLeave: (outcome: Outcome, notes: string | null) => void;
+  onClose: () => void;
+}) {
+  const others = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter((o) => o !== likely && o !== 'unfishable');
+  return (
+    <Dialog title="Leave this spot" onClose={onClose}>
+      <div className="flex flex-col gap-2">
+        <button type="button" className="btn btn-primary h-16 text-lg" onClick={() => onLeave(likely, null)}>
+          {OUTCOME_WORDS[likely]}
+        </button>
+        <div className="grid grid-cols-2 gap-2">
+          {others.map((o) => (
+            <button key={o} type="button" className="btn h-12 leading-tight" onClick={() => onLeave(o, null)}>
+              {OUTCOME_WORDS[o]}
+            </button>
+          ))}
+        </div>
+        <p className="mt-2 text-sm text-mute">It could not be fished, which is no blank:</p>
+        <div className="grid grid-cols-3 gap-2">
+          {WHY_NOT.map((why) => (
+            <button key={why} type="button" className="btn h-12 px-1" onClick={() => onLeave('unfishable', why)}>
+              {why}
+            </button>
+          ))}
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,30 @@
+import type { TripDetail } from '../../api/queries';
+
+/** What a trip's log comes to. */
+export interface Tally {
+  /** Things seen: sightings of the same one count once. */
+  targets: number;
+  sightings: number;
+  /** Places looked at without result, and places fished. */
+  blanks: number;
+  stops: number;
+  landed: number;
+  /** Stops without an outcome, marks without a view. */
+  unsaid: number;
+  unseen: number;
+}
+
+export function tally(detail: TripDetail | null): Tally {
+  const [contacts, all] = [detail?.contacts ?? [], detail?.stops ?? []];
+  const keys = new Set(contacts.map((c) => c.contact ?? c.id));
+  const blanks = all.filter((s) => s.outcome === 'nothing' && s.start === s.end).length;
+  return {
+    targets: contacts.filter((c) => c.same_as == null || !keys.has(c.same_as)).length,
+    sightings: contacts.length,
+    blanks,
+    stops: all.length - blanks,
+    landed: (detail?.responses ?? []).filter((r) => r.response === 'landed').length,
+    unsaid: all.filter((s) => s.outcome == null).length,
+    unseen: contacts.filter((c) => c.view == null).length,
+  };
+}
