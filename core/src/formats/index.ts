@@ -14,4 +14,5 @@ export { readGeoJson, readOutline, readCover } from './geojson';
 export { readWaterFile, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';
 export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
+export { LiveNmea, type BoatNews } from './nmea-live';
 export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type Waypoint } from './gpx';

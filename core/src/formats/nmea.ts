@@ -35,14 +35,15 @@ export function readSentence(text: string): Sentence | string {
   return { type: fields[0].slice(-3), fields };
 }
 
-const numberIn = (text: string | undefined): number | null => {
+/** A number of a field; null when there is none. */
+export const numberIn = (text: string | undefined): number | null => {
   if (text === undefined || text.trim() === '') return null;
   const n = Number(text);
   return Number.isFinite(n) ? n : null;
 };
 
 /** ddmm.mmmm and a hemisphere as degrees; null when it is none. */
-function degreesIn(text: string | undefined, hemisphere: string | undefined): number | null {
+export function degreesIn(text: string | undefined, hemisphere: string | undefined): number | null {
   const m = /^(\d{1,3})(\d\d(?:\.\d+)?)$/.exec(text ?? '');
   if (!m || !/^[NSEW]$/.test(hemisphere ?? '') || Number(m[2]) >= 60) return null;
   const value = Number(m[1]) + Number(m[2]) / 60;
@@ -72,7 +73,8 @@ interface Reading {
 }
 
 const DAY = 86_400_000;
-const KNOT = 0.514444;
+/** m/s */
+export const KNOT = 0.514444;
 /** Positions farther apart in time are not joined, ms. */
 const JOIN = 10_000;
 /** DPT knows its offset, DBS is from the surface, DBT from the transducer. */
@@ -202,7 +204,8 @@ export class NmeaReader {
 }
 
 const round = (v: number, digits: number): number => Number(v.toFixed(digits));
-const scaled = (text: string | undefined, factor: number): number | null => {
+/** A number of a field in other units. */
+export const scaled = (text: string | undefined, factor: number): number | null => {
   const n = numberIn(text);
   return n === null ? null : n * factor;
 };

@@ -7,6 +7,7 @@ import { SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
 import { watersWantingCharts } from '../db/charts';
 import { waterByName } from '../db/waters';
+import { Feed } from '../feed';
 import { Uploads } from '../import/uploads';
 import { Jobs } from '../jobs/queue';
 import { importAndSay } from './import';
@@ -49,6 +50,7 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     throw new SetUpError(`this data is served already, at ${serving}; stop that one first, or give another --data`);
   }
   let jobs: Jobs | null = null;
+  const feed = new Feed(join(context.database.folder.dir, 'feed.json'));
   let closing = false;
   const server = createServer();
   const close = async (signal?: string): Promise<void> => {
@@ -58,6 +60,7 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     rmSync(note, { force: true });
     server.close();
     server.closeAllConnections();
+    feed.stop();
     await jobs?.stop().catch(() => undefined);
     await context.close();
     if (signal) process.exit(0);
@@ -76,7 +79,7 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     // What was imported while no server ran, or left by one that was killed.
     for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
     const bound = { port };
-    server.on('request', makeApp({ pool: context.pool, jobs, pages, port: () => bound.port, log: (line) => console.error(line) }));
+    server.on('request', makeApp({ pool: context.pool, jobs, feed, pages, port: () => bound.port, log: (line) => console.error(line) }));
     await new Promise<void>((done, failed) => {
       server.once('error', (error: NodeJS.ErrnoException) =>
         failed(

@@ -5,10 +5,12 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
+import type { Feed } from '../feed';
 import type { Jobs } from '../jobs/queue';
 import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
 import { answerErrors, RequestError } from './errors';
+import { feedRoutes } from './feed';
 import { sameOriginOnly } from './guard';
 import { forecastRoutes } from './forecast';
 import { tripRoutes } from './trips';
@@ -17,6 +19,7 @@ import { waterRoutes } from './waters';
 export interface AppOptions {
   pool: Pool;
   jobs: Jobs;
+  feed: Feed;
   /** Built pages. */
   pages: string;
   port: () => number;
@@ -24,7 +27,7 @@ export interface AppOptions {
 }
 
 /** The application: the HTTP interface under /api, the built pages elsewhere. */
-export function makeApp({ pool, jobs, pages, port, log }: AppOptions): Express {
+export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.locals.log = log;
@@ -76,6 +79,7 @@ export function makeApp({ pool, jobs, pages, port, log }: AppOptions): Express {
   api.use(waterRoutes(pool));
   api.use(chartRoutes(pool, jobs));
   api.use(tripRoutes(pool));
+  api.use(feedRoutes(pool, feed));
   api.use(forecastRoutes(pool, jobs));
   api.use((request) => {
     throw new RequestError(404, `there is no ${request.method} ${request.path}`);

@@ -59,21 +59,26 @@ export function BoatProvider({ children }: { children: ReactNode }) {
   const [view, setView] = useState<ViewInUse>({ view: 'side-scan', range: 25 });
   const [looking, setLooking] = useState(true);
   const practice = source.source === 'simulated';
-  const flushTrack = useRecorder({ trip: running?.id ?? null, boat: practice ? null : boat, view, looking });
+  const flushTrack = useRecorder({
+    trip: running?.id ?? null,
+    boat: practice || (source.source === 'network' && source.trouble) ? null : boat,
+    view,
+    looking,
+  });
 
-  // The simulated boat's sounder reads the chart's bottom, with the scatter of a real one.
+  // What the sounder says makes the trip's own chart. The simulated boat's reads the chart's bottom, with the scatter of a real one.
   const soundings = useRef<TripSounding[]>([]);
   const [sounded, setSounded] = useState(0);
   useEffect(() => {
     soundings.current = [];
     setSounded(0);
-  }, [running?.id, practice]);
+  }, [running?.id, source.source]);
   useEffect(() => {
-    if (!practice || !boat || !chart) return;
+    if (!boat || !chart) return;
     const [x, y] = metricPlane(chart.epsg).toMetric(boat.position);
-    const depth = chart.depth.at(x, y);
+    const depth = practice ? chart.depth.at(x, y) + (Math.random() - 0.5) * 0.1 : (boat.depth ?? NaN);
     if (!(depth > 0)) return;
-    soundings.current.push({ time: boat.at, x, y, depth: depth + (Math.random() - 0.5) * 0.1 });
+    soundings.current.push({ time: boat.at, x, y, depth });
     setSounded(soundings.current.length);
   }, [practice, boat, chart]);
   const tripChart = useTripChartOf(chart?.epsg ?? null, soundings, sounded);

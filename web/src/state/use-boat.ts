@@ -1,5 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
+import type { BoatNews } from '@restless-shoal/core/formats';
 import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
+import { getJson } from '../api/client';
 
 /** Where the boat is and where it goes. */
 export interface Boat {
@@ -11,17 +13,32 @@ export interface Boat {
   at: number;
   /** Accuracy the device claims, m; null when set by hand. */
   accuracy: number | null;
+  /** Depth under the boat as its sounder says, m; null where no sounder speaks. */
+  depth: number | null;
 }
 
 export interface BoatSource {
   boat: Boat | null;
-  source: 'device' | 'hand' | 'simulated';
+  source: 'device' | 'hand' | 'simulated' | 'network';
   /** Why the device gives no position, in words. */
   trouble: string | null;
   setByHand: (position: LatLon, course: number, speed: number) => void;
   useDevice: () => void;
+  /** Listens to the boat’s network through the server. */
+  useNetwork: () => void;
   /** A boat that searches the water in an S-pass, for practice: nothing of it is recorded. */
   simulate: () => void;
+}
+
+/** How long the boat's network may be silent before it is asked why, ms. */
+const QUIET_MS = 4000;
+
+/** What the server says of its connection to the boat's network. */
+export interface FeedState {
+  state: 'off' | 'connecting' | 'connected' | 'failing';
+  trouble: string | null;
+  host?: string;
+  port?: number;
 }
 
 /** The simulated boat's speed, m/s, and how often it is seen, ms. */
@@ -46,7 +63,7 @@ function moved(before: Boat | null, position: LatLon, at: number): { course: num
 /** @param simulated is asked for the simulated boat, by the metres it has gone; null where there is no water to go on */
 export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick<Boat, 'position' | 'course'> | null): BoatSource {
   const [boat, setBoat] = useState<Boat | null>(null);
-  const [source, setSource] = useState<BoatSource['source']>('device');
+  const [source, setSource] = useState<BoatSource['source']>(() => (localStorage.getItem('boat') === 'network' ? 'network' : 'device'));
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     if (source !== 'device' || !enabled) return;
@@ -67,6 +84,7 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
             speed: coords.speed != null && !Number.isNaN(coords.speed) ? coords.speed : guess.speed,
             at,
             accuracy: coords.accuracy,
+            depth: null,
           };
         });
       },
@@ -81,22 +99,75 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
     const beat = setInterval(() => {
       const next = simulated(travelled);
       travelled += (SIMULATED_SPEED * SIMULATED_BEAT) / 1000;
-      if (next) setBoat({ ...next, speed: SIMULATED_SPEED, at: Date.now(), accuracy: null });
+      if (next) setBoat({ ...next, speed: SIMULATED_SPEED, at: Date.now(), accuracy: null, depth: null });
     }, SIMULATED_BEAT);
     return () => clearInterval(beat);
   }, [source, enabled, simulated]);
+  useEffect(() => {
+    if (source !== 'network' || !enabled) return;
+    const news = new EventSource('/api/feed/news');
+    news.onmessage = ({ data }: MessageEvent<string>) => {
+      const said = JSON.parse(data) as BoatNews & { at: number };
+      const { latitude, longitude, course, heading, speed, depth } = said;
+      setTrouble(null);
+      setBoat((before) => {
+        const guess = moved(before, { latitude, longitude }, said.at);
+        return {
+          position: { latitude, longitude },
+          // A boat that stands has no course; its compass still says where the bow points.
+          course: heading ?? course ?? guess.course,
+          speed: speed ?? guess.speed,
+          at: said.at,
+          accuracy: null,
+          depth,
+        };
+      });
+    };
+    let quiet = true;
+    const heard = (): void => void (quiet = false);
+    news.addEventListener('message', heard);
+    const beat = setInterval(() => {
+      if (!quiet) {
+        quiet = true;
+        return;
+      }
+      // Nothing came: the server knows why.
+      getJson<FeedState>('/feed').then(
+        ({ state, trouble: why, host, port }) =>
+          setTrouble(
+            state === 'off'
+              ? 'The boat’s network is not set: press here.'
+              : state === 'failing'
+                ? `The boat’s network (${host}:${port}): ${why}.`
+                : 'The boat’s network sends no position.',
+          ),
+        () => setTrouble('The server cannot be reached, and the boat’s network through it.'),
+      );
+    }, QUIET_MS);
+    return () => {
+      news.close();
+      clearInterval(beat);
+    };
+  }, [source, enabled]);
   const setByHand = useCallback((position: LatLon, course: number, speed: number) => {
     setSource('hand');
     setTrouble(null);
-    setBoat({ position, course, speed, at: Date.now(), accuracy: null });
+    setBoat({ position, course, speed, at: Date.now(), accuracy: null, depth: null });
   }, []);
   const useDevice = useCallback(() => {
+    localStorage.removeItem('boat');
     setBoat(null);
     setSource('device');
+  }, []);
+  const useNetwork = useCallback(() => {
+    localStorage.setItem('boat', 'network');
+    setBoat(null);
+    setTrouble(null);
+    setSource('network');
   }, []);
   const simulate = useCallback(() => {
     setTrouble(null);
     setSource('simulated');
   }, []);
-  return { boat, source, trouble, setByHand, useDevice, simulate };
+  return { boat, source, trouble, setByHand, useDevice, useNetwork, simulate };
 }

@@ -1,10 +1,11 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { LatLon } from '@restless-shoal/core/geo';
+import { getJson, sendJson, type ApiError } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { readPosition } from '../../parts/position-field';
-import type { BoatSource } from '../../state/use-boat';
+import type { BoatSource, FeedState } from '../../state/use-boat';
 
-/** Where the boat's position comes from: this device, or set by hand. */
+/** Where the boat's position comes from: this device, the boat's network, or set by hand. */
 export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: () => void }) {
   const { boat } = source;
   const [position, setPosition] = useState(boat ? `${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}` : '');
@@ -19,6 +20,28 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
     if (!(s >= 0 && s <= 30)) return setWrong('The speed must be from 0 to 30 m/s');
     source.setByHand(at, c, s);
     onClose();
+  };
+  const [network, setNetwork] = useState('');
+  const [busy, setBusy] = useState(false);
+  useEffect(() => {
+    getJson<FeedState>('/feed').then(
+      ({ host, port }) => host && setNetwork((typed) => typed || `${host}:${port}`),
+      () => undefined,
+    );
+  }, []);
+  const listen = async (): Promise<void> => {
+    const [, host, port] = /^\s*(.+?)\s*:\s*(\d+)\s*$/.exec(network) ?? [];
+    if (!host) return setWrong('The boat’s network needs a host and a port: 192.168.4.1:10110');
+    setBusy(true);
+    try {
+      await sendJson('PUT', '/feed', { host, port: Number(port) });
+      source.useNetwork();
+      onClose();
+    } catch (error) {
+      setWrong(`Boat’s network: ${(error as ApiError).field ?? ''} ${(error as Error).message}`);
+    } finally {
+      setBusy(false);
+    }
   };
   const row = 'grid grid-cols-[6rem_1fr_4rem] items-center gap-3 py-1.5';
   return (
@@ -54,6 +77,20 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
             {wrong}
           </p>
         )}
+        <div className="mt-3 border-t border-line pt-3">
+          <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
+            <span>Boat’s network</span>
+            <input
+              className="input num h-11 w-full"
+              placeholder="host:port of NMEA 0183 over TCP"
+              value={network}
+              onChange={(e) => setNetwork(e.target.value)}
+            />
+          </label>
+          <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
+            Listen to the boat’s network
+          </button>
+        </div>
         <p className="mt-3 text-sm text-mute">
           The simulated boat searches the water in an S-pass and sounds it, for practice: its track is not recorded.
         </p>

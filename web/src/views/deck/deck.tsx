@@ -1,6 +1,6 @@
 import { Eye, EyeOff, Thermometer, Timer, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { bearing, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
+import { bearing, destination, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { likelySame, type Response } from '@restless-shoal/core/logbook';
 import { placeTarget } from '@restless-shoal/core/sonar';
@@ -20,6 +20,7 @@ import { aimWords, Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { StopPanel } from './stop-panel';
 import { useBoatState } from '../../state/boat';
+import type { Boat, BoatSource } from '../../state/use-boat';
 import { useDeckLog } from './use-deck-log';
 import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
@@ -43,6 +44,15 @@ interface Done {
   undo: () => void;
   /** An earlier mark that may be the same target, in words, and what says so. */
   same?: { words: string; join: () => void };
+}
+
+/** News of the boat older than this says nothing of where it is now, ms. */
+const NEWS_HOLDS = 2000;
+
+/** Where the boat is at this moment: on from its last news, by its course and speed. */
+function whereNow({ position, course, speed, at }: Boat, source: BoatSource['source']): LatLon {
+  const age = deckNow() - at;
+  return source === 'network' && age > 0 && age < NEWS_HOLDS ? destination(position, course, (speed * age) / 1000) : position;
 }
 
 /** On the water: kind, depth on the Column, place on the Pad. */
@@ -84,7 +94,9 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     const [depth, hardness] = [chart.depth.at(x, y), chart.hardness.at(x, y)];
     return { depth: Number.isNaN(depth) ? null : depth, hardness: Number.isNaN(hardness) ? null : hardness };
   };
-  const here = boat ? at(boat.position) : { depth: null, hardness: null };
+  const charted = boat ? at(boat.position) : { depth: null, hardness: null };
+  // What the sounder says now goes before what the chart said once.
+  const here = { ...charted, depth: boat?.depth ?? charted.depth };
 
   useEffect(() => {
     if (!done) return;
@@ -104,9 +116,10 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       setSheet('boat');
       return;
     }
-    const position = placeTarget({ position: boat.position, course: boat.course, speed: boat.speed }, ahead, starboard);
+    const position = placeTarget({ position: whereNow(boat, source.source), course: boat.course, speed: boat.speed }, ahead, starboard);
     const there = at(position);
-    const floor = there.depth ?? here.depth;
+    const below = Math.hypot(ahead, starboard) < 3;
+    const floor = (below ? boat.depth : null) ?? there.depth ?? here.depth;
     const top = floor === null ? span.top : Math.min(span.top, floor);
     const bottom =
       kind === 'cover' || kind === 'weed' || kind === 'hazard'
@@ -238,7 +251,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         }
       : null;
   const below = view.view === 'sounder' || view.view === 'down-beam';
-  const tooFar = boat && chart && here.depth === null;
+  const tooFar = boat && chart && charted.depth === null;
   const unsent = log.waiting.filter((e) => e.refused === null).length;
   const refused = log.waiting.find((e) => e.refused !== null);
   // A moment on the way is no news; a server that does not answer is.
@@ -424,7 +437,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             <Undo2 size={16} aria-hidden /> Undo
           </button>
         </p>
-      ) : source.trouble && !boat ? (
+      ) : source.trouble && (!boat || source.source === 'network') ? (
         <p className="text-sm text-warn">{source.trouble}</p>
       ) : !boat ? (
         <p className="text-sm text-mute">Looking for the boat’s position …</p>
@@ -466,7 +479,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       onClick={() => setSheet('boat')}
     >
       {boat
-        ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : ''}`
+        ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : source.source === 'network' ? ' · boat’s network' : ''}`
         : 'Set the position by hand'}
     </button>
   );

@@ -1,0 +1,35 @@
+import { expect } from 'chai';
+import { LiveNmea, nmeaSentence, readSentence, type BoatNews, type Sentence } from '../../src/formats';
+
+const nmea = new LiveNmea();
+const say = (body: string, now = 0): BoatNews | null => nmea.take(readSentence(nmeaSentence(body)) as Sentence, now);
+
+describe('a boat’s network, as it speaks', () => {
+  it('gives the boat with each position, with what was said before it', () => {
+    expect(say('SDDPT,6.20,0.40,')).to.equal(null);
+    expect(say('IIMTW,18.5,C')).to.equal(null);
+    expect(say('WIMWD,240.0,T,,M,,N,4.0,M')).to.equal(null);
+    expect(say('GPHDT,91.5,T')).to.equal(null);
+    const boat = say('GPRMC,120000.00,A,4812.00000,N,03436.00000,W,3.888,90.00,250726,,,A')!;
+    expect(boat).to.include({
+      latitude: 48.2,
+      longitude: -34.6,
+      course: 90,
+      heading: 91.5,
+      temperature: 18.5,
+      windFrom: 240,
+      windSpeed: 4,
+    });
+    // 3.888 knots; 6.2 m below a transducer 0.4 m down.
+    expect(boat.speed).to.be.closeTo(2, 0.001);
+    expect(boat.depth).to.be.closeTo(6.6, 1e-9);
+  });
+  it('does not say the same position twice, nor one that is not valid', () => {
+    expect(say('GPGGA,120000.00,4812.00000,N,03436.00000,W,1,08,0.9,10,M,,M,,', 100)).to.equal(null);
+    expect(say('GPRMC,120001.00,V,4812.00000,N,03436.00000,W,,,250726,,,N', 200)).to.equal(null);
+    // Where RMC falls silent, what is left speaks for itself, and old depths are not taken along.
+    const later = say('GPGGA,120030.00,4812.10000,N,03436.00000,W,1,08,0.9,10,M,,M,,', 30_000)!;
+    expect(later.latitude).to.be.closeTo(48.201667, 1e-6);
+    expect(later.depth).to.equal(null);
+  });
+});
