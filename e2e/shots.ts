@@ -31,6 +31,8 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
   { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
+  { name: 'deck-phone-offline', path: '/deck', size: PHONE, theme: 'day', wait: 'main', before: 'offline' },
+  { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
 ];
 
 /** A short trip over the demo water, so that the Deck has something to show. */
@@ -68,6 +70,21 @@ for (const shot of shots) {
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck') await logSome(page, context);
+  if (shot.before === 'offline') {
+    await context.setOffline(true);
+    for (const name of ['Mark 1 fish below', 'Nothing here', 'Mark 1 fish below']) {
+      await page.getByRole('button', { name, exact: true }).click();
+      await page.waitForTimeout(800);
+    }
+    await page.waitForTimeout(3000);
+  }
+  if (shot.before === 'stop') {
+    await page.getByRole('button', { name: 'Fish here' }).click();
+    for (const name of ['Ignored', 'Followed', 'Landed']) {
+      await page.getByRole('button', { name }).click();
+      await page.waitForTimeout(1200);
+    }
+  }
   if (shot.path === '/forecast') await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });
   await page.waitForTimeout(700);
   await page.screenshot({ path: `${values.to}/${shot.name}.png` });

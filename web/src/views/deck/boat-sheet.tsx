@@ -82,11 +82,12 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
             <span>Boat’s network</span>
             <input
               className="input num h-11 w-full"
-              placeholder="host:port of NMEA 0183 over TCP"
+              placeholder="192.168.4.1:10110"
               value={network}
               onChange={(e) => setNetwork(e.target.value)}
             />
           </label>
+          <p className="mb-2 text-sm text-mute">Host and port where it speaks NMEA 0183 over TCP.</p>
           <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
             Listen to the boat’s network
           </button>

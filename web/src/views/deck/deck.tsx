@@ -359,11 +359,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </button>
     </div>
   );
+  const wide = phone ? 'h-16 flex-col gap-0.5 px-1 leading-tight' : 'h-14 gap-2 px-2';
   const act = (
-    <div className="grid grid-cols-2 gap-2">
+    <div className={`grid gap-2 ${phone ? 'grid-cols-3' : 'grid-cols-2'}`}>
       <button
         type="button"
-        className={`btn btn-primary gap-2 px-2 text-lg leading-tight ${phone ? 'h-14' : 'h-16'} ${phone && stop.open ? '' : 'col-span-2'}`}
+        className={`btn btn-primary ${phone ? `${wide} ${stop.open ? 'col-span-2' : ''}` : 'col-span-2 h-16 gap-2 px-2 text-lg leading-tight'}`}
         title="Mark it straight under the boat"
         onClick={() => mark(0, 0)}
       >
@@ -372,13 +373,13 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </button>
       <button
         type="button"
-        className={`btn h-14 gap-2 border-2 border-ink bg-surface px-2 ${stop.open && !phone ? 'col-span-2' : ''}`}
+        className={`btn border-2 border-ink bg-surface ${wide} ${stop.open && !phone ? 'col-span-2' : ''}`}
         onClick={nothing}
       >
         <KindSymbol kind="blank" /> Nothing here
       </button>
       {!stop.open && (
-        <button type="button" className="btn h-14 gap-2 border-2 border-ink bg-surface px-2" onClick={fishHere}>
+        <button type="button" className={`btn border-2 border-ink bg-surface ${wide}`} onClick={fishHere}>
           <Timer size={22} aria-hidden /> Fish here
         </button>
       )}
@@ -412,12 +413,14 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           </button>
         </p>
       ) : done ? (
-        <p className="flex flex-wrap items-center justify-between gap-2 text-sm font-semibold">
-          <span data-testid="done">{done.words}</span>
+        <p className="flex items-center justify-between gap-2 text-sm font-semibold leading-tight max-md:gap-1">
+          <span className="min-w-0 flex-1" data-testid="done">
+            {done.words}
+          </span>
           {done.same && (
             <button
               type="button"
-              className="btn btn-sm touch-target num"
+              className="btn btn-sm touch-target num max-w-32 px-2 leading-tight"
               onClick={() => {
                 done.same?.join();
                 setDone(null);
