@@ -3,22 +3,15 @@ import { join } from 'node:path';
 import { bearing, destination, distance, type LatLon } from '@restless-shoal/core/geo';
 import { makeLogbook } from '@restless-shoal/demo';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { ask, command, runningTrip, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
 
 const SEED = 8;
 const data = temporaryFolder();
 let server: RunningServer;
 let water: string;
 
-const send = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
-  (await (
-    await fetch(`${server.url}/api${path}`, {
-      method,
-      headers: { 'Content-Type': 'application/json' },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    })
-  ).json()) as T;
-const get = <T>(path: string): Promise<T> => send('GET', path);
+const send = <T>(method: string, path: string, body?: unknown): Promise<T> => ask(server, path, method, body);
+const get = <T>(path: string): Promise<T> => ask(server, path);
 
 before(async () => {
   const folder = join(data.path, 'logbook');
@@ -40,10 +33,11 @@ interface Contact {
   longitude: number;
   water_depth_m: number | null;
 }
-async function running(): Promise<{ contacts: Contact[]; track: { depth_m: number | null; time: string; mode: string }[] }> {
-  const { trips } = await get<{ trips: { id: string; end: string | null }[] }>(`/waters/${water}/log`);
-  return get(`/trips/${trips.find((t) => t.end === null)!.id}`);
+interface Running {
+  contacts: Contact[];
+  track: { depth_m: number | null; time: string; mode: string }[];
 }
+const running = (): Promise<Running> => runningTrip(server);
 const truthAt = (at: number): Promise<{ position: LatLon; course: number; depth: number }> => get(`/feed/truth?at=${at}`);
 
 describe('the boat’s network', () => {

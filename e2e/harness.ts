@@ -72,3 +72,20 @@ export function writeLogbook(to: string, seed: number, trips: number): string {
   for (const [name, text] of folder) writeFileSync(join(to, name), text);
   return world.name;
 }
+
+/** Asks a running server's HTTP interface. */
+export const ask = async <T>(server: { url: string }, path: string, method = 'GET', body?: unknown): Promise<T> =>
+  (await (
+    await fetch(`${server.url}/api${path}`, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  ).json()) as T;
+
+/** The trip that runs on the one water of a server, with its records. */
+export async function runningTrip<T>(server: { url: string }): Promise<T> {
+  const [water] = await ask<{ id: string }[]>(server, '/waters');
+  const { trips } = await ask<{ trips: { id: string; end: string | null }[] }>(server, `/waters/${water.id}/log`);
+  return ask<T>(server, `/trips/${trips.find((t) => t.end === null)!.id}`);
+}

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { ask, command, runningTrip, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 let server: RunningServer;
@@ -26,17 +26,11 @@ interface Contact {
   kind: string;
   time: string;
 }
-const get = async <T>(path: string): Promise<T> => (await (await fetch(`${server.url}/api${path}`)).json()) as T;
 const allContacts = async (): Promise<Contact[]> => {
-  const [water] = await get<{ id: string }[]>('/waters');
-  return get<Contact[]>(`/waters/${water.id}/contacts`);
+  const [water] = await ask<{ id: string }[]>(server, '/waters');
+  return ask<Contact[]>(server, `/waters/${water.id}/contacts`);
 };
-const contacts = async (): Promise<Contact[]> => {
-  const [water] = await get<{ id: string }[]>('/waters');
-  const { trips } = await get<{ trips: { id: string; end: string | null }[] }>(`/waters/${water.id}/log`);
-  const running = trips.find((t) => t.end === null)!;
-  return (await get<{ contacts: Contact[] }>(`/trips/${running.id}`)).contacts;
-};
+const contacts = async (): Promise<Contact[]> => (await runningTrip<{ contacts: Contact[] }>(server)).contacts;
 const day = (page: Page): Promise<number> => page.getByTestId('day').locator('li').count();
 
 describe('marks without a server', () => {

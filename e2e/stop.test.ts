@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { ask, command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 let server: RunningServer;
@@ -25,7 +25,7 @@ interface Detail {
   contacts: { contact: string; same_as: string | null; stop: string | null }[];
   responses: Record<string, string | number | null>[];
 }
-const get = async <T>(path: string): Promise<T> => (await (await fetch(`${server.url}/api${path}`)).json()) as T;
+const get = <T>(path: string): Promise<T> => ask(server, path);
 /** The newest trip, as the server has it. */
 async function stored(): Promise<Detail> {
   const [water] = await get<{ id: string }[]>('/waters');

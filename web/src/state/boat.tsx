@@ -3,6 +3,7 @@ import type { Chart } from '@restless-shoal/core/chart';
 import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
 import { sPass, type SPass } from '@restless-shoal/core/passage';
 import { useTakeAlong } from '../offline/take-along';
+import { useAwake } from './awake';
 import { useTripChartOf, type TripChart, type TripSounding } from './trip-chart';
 import { useBoat, type Boat, type BoatSource } from './use-boat';
 import { useRecorder } from './use-recorder';
@@ -45,6 +46,7 @@ function practicePass(chart: Chart): SPass | null {
 export function BoatProvider({ children }: { children: ReactNode }) {
   const { running, chart, water, species } = useWaterState();
   useTakeAlong(water.id, species.name);
+  useAwake(running !== null);
   const pass = useMemo(() => chart && practicePass(chart), [chart]);
   const simulated = useCallback(
     (travelled: number): Pick<Boat, 'position' | 'course'> | null => {

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef } from 'react';
+import { distance, type LatLon } from '@restless-shoal/core/geo';
 import { deckNow } from '../api/clock';
 import { outbox } from '../offline/device';
 import type { Boat } from './use-boat';
@@ -6,8 +7,9 @@ import { effortColumns, type ViewInUse } from './views-in-use';
 
 /** A standing boat looks on: a fix at least this often, so that fixes join (30 s at most). */
 const HEARTBEAT_MS = 5000;
-/** And at most this often. */
+/** And at most this often, unless it has moved this far. */
 const LEAST_MS = 900;
+const LEAST_M = 8;
 
 interface RecorderOptions {
   trip: string | null;
@@ -20,7 +22,7 @@ interface RecorderOptions {
 /** Records where the boat looks while a trip runs: this is the effort. Fixes go to the outbox every few seconds. @returns sends them there now */
 export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () => Promise<void> {
   const queue = useRef<object[]>([]);
-  const recordedAt = useRef(0);
+  const recorded = useRef<{ at: number; position: LatLon | null }>({ at: 0, position: null });
   const latest = useRef({ boat, view, looking });
   useEffect(() => {
     latest.current = { boat, view, looking };
@@ -29,7 +31,7 @@ export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () 
   const record = useCallback(() => {
     const { boat: b, view: v, looking: l } = latest.current;
     if (!b) return;
-    recordedAt.current = Date.now();
+    recorded.current = { at: Date.now(), position: b.position };
     queue.current.push({
       time: new Date(deckNow()).toISOString(),
       latitude: b.position.latitude,
@@ -54,8 +56,10 @@ export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () 
   }, [trip]);
 
   useEffect(() => {
-    // A boat's network says where it is several times a second: a fix a second is enough of a track.
-    if (trip && boat && Date.now() - recordedAt.current >= LEAST_MS) record();
+    if (!trip || !boat) return;
+    // A boat's network says where it is several times a second: a fix a second, or every few metres, is enough of a track.
+    const { at, position } = recorded.current;
+    if (!position || Date.now() - at >= LEAST_MS || distance(position, boat.position) >= LEAST_M) record();
   }, [trip, boat, record]);
   useEffect(() => {
     if (!trip) return;
