@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { defaultSpecies, massFromLength } from '@restless-shoal/core/species';
-import { clockWords, columns, outcomeOf } from '../src/views/deck/outcome';
+import { clockWords, asSent, outcomeOf } from '../src/views/deck/outcome';
 import { tally } from '../src/views/deck/tally';
 import type { TripDetail } from '../src/api/queries';
 
@@ -22,7 +22,7 @@ describe('what a stop comes to', () => {
   });
   it('shows on a clock', () => expect([0, 59_999, 61_000, 3_723_000].map(clockWords)).to.deep.equal(['0:00', '0:59', '1:01', '1:02:03']));
   it('is sent with the columns of its record and nothing that the server added', () =>
-    expect(columns('stops', { id: 'x', version: 3, trip: 't', stop: 's', rods: 2, outcome: null })).to.deep.equal({
+    expect(asSent('stops', { id: 'x', version: 3, trip: 't', stop: 's', rods: 2, outcome: null })).to.deep.equal({
       stop: 's',
       rods: 2,
       outcome: null,

@@ -10,6 +10,7 @@ export {
   OUTCOMES,
   RESPONSES,
   naturalKey,
+  columnsOf,
   rowContradiction,
   rowOddity,
   type RecordName,

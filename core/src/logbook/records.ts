@@ -159,6 +159,9 @@ export type Stop = RowOf<typeof stops>;
 export type Contact = RowOf<typeof contacts>;
 export type Response = RowOf<typeof responses>;
 
+/** Columns of a record as it is sent and stored within its trip, whose key stands elsewhere. */
+export const columnsOf = (record: RecordName): string[] => Object.keys(records[record]).filter((name) => name !== 'trip');
+
 /** A row of any record, as its file and the HTTP interface have it. */
 export type Row = Record<string, string | number | null>;
 

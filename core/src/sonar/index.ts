@@ -16,7 +16,7 @@ export {
   targetStrength,
   timeInCone,
 } from './beam';
-export { placeTarget, type BoatState, type RigOffset } from './placing';
+export { carriedOn, fromBoat, placeTarget, type BoatState, type RigOffset } from './placing';
 export type { Scene, SceneTarget, Transducer } from './scene';
 export { forwardPicture, sideScanPing, sounderPing, type Listening } from './echo';
 export { bottomOf, forwardPlace, traces, type EchoTrace, type SounderColumn } from './read-picture';

@@ -1,4 +1,4 @@
-import { destination, type LatLon } from '../geo';
+import { bearing, destination, distance, type LatLon } from '../geo';
 
 /** Where antenna and transducer sit on the boat, metres forward (+) and to starboard (+) of the antenna. */
 export interface RigOffset {
@@ -32,4 +32,18 @@ export function placeTarget(
   if (reach < 1e-6) return boat.position;
   const angle = (Math.atan2(across, along) * 180) / Math.PI;
   return destination(boat.position, boat.course + angle, reach);
+}
+
+/** Where a boat is some seconds after it was seen, on by its course and speed. */
+export const carriedOn = ({ position, course, speed }: BoatState, seconds: number): LatLon =>
+  speed * seconds === 0 ? position : destination(position, course, speed * seconds);
+
+/** Where a place lies from the boat: metres ahead (+) or astern (−), to starboard (+) or port (−); the way back of `placeTarget`. */
+export function fromBoat(
+  { position, course }: Pick<BoatState, 'position' | 'course'>,
+  place: LatLon,
+): { ahead: number; starboard: number } {
+  const far = distance(position, place);
+  const turn = ((bearing(position, place) - course) * Math.PI) / 180;
+  return { ahead: far * Math.cos(turn), starboard: far * Math.sin(turn) };
 }

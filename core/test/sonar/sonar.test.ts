@@ -1,7 +1,9 @@
 import { expect } from 'chai';
 import {
+  carriedOn,
   coneWidth,
   deadZone,
+  fromBoat,
   heightFromShadow,
   objectHeight,
   placeTarget,
@@ -32,6 +34,27 @@ describe('placing a target from the Pad', () => {
     const target = placeTarget(boat, 0, 0, { forward: -3, starboard: 0 }, 2);
     expect(distance(boat.position, target)).to.be.closeTo(7, 0.05);
     expect(bearing(boat.position, target)).to.be.closeTo(270, 0.1);
+  });
+});
+
+describe('the boat and what lies round it', () => {
+  const boat = { position: { latitude: 47.3, longitude: -33.9 }, course: 215, speed: 6 };
+  it('a place from the boat is the way back of placing it', () => {
+    for (const [ahead, starboard] of [
+      [12, 0],
+      [-7, 20],
+      [3, -25],
+      [0, 0],
+    ]) {
+      const seen = fromBoat(boat, placeTarget(boat, ahead, starboard));
+      expect(seen.ahead).to.be.closeTo(ahead, 0.01);
+      expect(seen.starboard).to.be.closeTo(starboard, 0.01);
+    }
+  });
+  it('is carried on by its course and speed', () => {
+    const later = carriedOn(boat, 0.5);
+    expect(fromBoat(boat, later).ahead).to.be.closeTo(3, 0.01);
+    expect(carriedOn({ ...boat, speed: 0 }, 10)).to.equal(boat.position);
   });
 });
 

@@ -65,9 +65,9 @@ export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Exp
   });
   // Asked anew each time: a backup that is restored while the server runs brings its own.
   api.use(async (request, response, next) => {
-    request.app.locals.account = await localAccount(pool);
+    const [account, { rows }] = await Promise.all([localAccount(pool), pool.query<{ epoch: string }>('SELECT epoch FROM installation')]);
+    request.app.locals.account = account;
     // A device that sees another epoch offers again what it holds; one whose clock is wrong logs by ours.
-    const { rows } = await pool.query<{ epoch: string }>('SELECT epoch FROM installation');
     response.setHeader('X-Epoch', rows[0].epoch);
     response.setHeader('X-Server-Time', Date.now());
     next();

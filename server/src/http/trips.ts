@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
 import type { AnyObjectSchema } from 'yup';
-import { records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
+import { columnsOf, records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
 import { contactsOf, responsesOf, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
 import { quoted, transaction, type Client, type Pool } from '../db/pool';
 import { learnSpecies } from '../db/waters';
@@ -27,8 +27,6 @@ const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = {
   contacts: schemas.contact,
   responses: schemas.response,
 };
-
-const columnsOf = (record: RecordName): string[] => Object.keys(records[record] as Fields).filter((c) => c !== 'trip');
 
 /**
  * Stores a record under its client-made id. Sending it again with the same content changes nothing; with other

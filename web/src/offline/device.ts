@@ -30,7 +30,12 @@ export const outbox = new Outbox({
 /** What waits on this device and what it sent lately. */
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot);
 
-channel.onmessage = () => void outbox.reload();
+// Once for all that another tab keeps or sends in a row.
+let told: ReturnType<typeof setTimeout> | undefined;
+channel.onmessage = () => {
+  clearTimeout(told);
+  told = setTimeout(() => void outbox.reload(), 50);
+};
 onEpoch((epoch) => outbox.sawEpoch(epoch));
 addEventListener('online', () => void outbox.flush());
 setInterval(() => {

@@ -22,14 +22,21 @@ export interface OutboxState {
   stuck: boolean;
 }
 
-type Stored = Omit<Entry, 'seq'> & { seq?: number; /** Stands in the index of what is to be sent. */ waiting?: 1 };
+type Stored = Omit<Entry, 'seq'> & { seq?: number; /** 1 to be sent, 2 refused; absent once it was sent. */ waiting?: 1 | 2 };
 interface Store extends DBSchema {
   entries: { key: number; value: Stored; indexes: { waiting: number; sentAt: number } };
   meta: { key: string; value: string };
 }
 
-/** How long what was sent is kept on the device, ms: as long as somebody may need to go back to a backup. */
-const KEPT_MS = 30 * 86_400_000;
+const DAY = 86_400_000;
+/** How long what was sent is kept on the device, ms: as long as somebody may need to go back to a backup. Tracks are large, and for less. */
+const KEPT_MS = 30 * DAY;
+const TRACK_KEPT_MS = 7 * DAY;
+/** How far back what was sent may still be missing from an answer that is shown, ms. */
+const SHOWN_MS = DAY;
+
+const inOrder = (a: Entry, b: Entry): number => a.seq - b.seq;
+const isTrack = ({ path }: { path: string }): boolean => path.endsWith('/track');
 
 /** What the server said to a write that it will never take as it is. */
 export class Refusal extends Error {}
@@ -66,7 +73,7 @@ export class Outbox {
         entries.createIndex('sentAt', 'sentAt');
         db.createObjectStore('meta');
         for (let cursor = await entries.openCursor(); cursor; cursor = await cursor.continue())
-          await cursor.update({ ...cursor.value, sentAt: null, ...(cursor.value.refused === null ? { waiting: 1 } : {}) });
+          await cursor.update({ ...cursor.value, sentAt: null, waiting: cursor.value.refused === null ? 1 : 2 });
       },
     });
   }
@@ -76,22 +83,34 @@ export class Outbox {
     const db = await this.database;
     this.epoch = (await db.get('meta', 'epoch')) ?? null;
     const transaction = db.transaction('entries', 'readwrite');
-    const old = Date.now() - KEPT_MS;
+    const now = Date.now();
     // Oldest first.
     for (
       let cursor = await transaction.store.index('sentAt').openCursor();
-      cursor && (cursor.value.sentAt ?? old) < old;
+      cursor && (cursor.value.sentAt ?? now) < now - TRACK_KEPT_MS;
       cursor = await cursor.continue()
     )
-      await cursor.delete();
+      if (isTrack(cursor.value) || (cursor.value.sentAt ?? now) < now - KEPT_MS) await cursor.delete();
     await transaction.done;
     await this.reload();
   }
 
   /** Reads again what is kept: another tab has changed it. */
   async reload(): Promise<void> {
-    const all = (await (await this.database).getAll('entries')) as Entry[];
-    this.show({ waiting: all.filter((e) => e.sentAt === null), sent: all.filter((e) => e.sentAt !== null) });
+    const { store } = (await this.database).transaction('entries');
+    const before = this.state;
+    const waiting = (await store.index('waiting').getAll()) as Entry[];
+    const sent: Entry[] = [];
+    // Newest first, and no farther back than anything shown can be missing.
+    for (
+      let cursor = await store.index('sentAt').openCursor(null, 'prev');
+      cursor && (cursor.value.sentAt ?? 0) >= Date.now() - SHOWN_MS;
+      cursor = await cursor.continue()
+    )
+      if (!isTrack(cursor.value)) sent.push(cursor.value as Entry);
+    // Something was kept or sent here meanwhile: what was read is older than what is shown.
+    if (this.state !== before) return this.reload();
+    this.show({ waiting: waiting.sort(inOrder), sent: sent.sort(inOrder) });
   }
 
   snapshot = (): OutboxState => this.state;
@@ -171,9 +190,10 @@ export class Outbox {
     const db = await this.database;
     for (;;) {
       const cursor = await db.transaction('entries').store.index('waiting').openCursor();
-      if (!cursor) return;
+      // Refused ones stand behind those to be sent.
+      if (cursor?.value.waiting !== 1) return;
       const next = cursor.value as Stored & { seq: number };
-      const { waiting: _, ...entry } = { ...next };
+      const { waiting: _, ...entry } = next;
       const epoch = this.epoch;
       try {
         await this.options.send(entry as Entry);
@@ -185,7 +205,7 @@ export class Outbox {
         // Another server than the one it was meant for: first comes what that one does not know.
         if (epoch !== null && this.epoch !== epoch) continue;
         const refused = { ...(entry as Entry), refused: error.message };
-        await db.put('entries', refused);
+        await db.put('entries', { ...refused, waiting: 2 });
         this.show({ stuck: false, waiting: this.state.waiting.map((e) => (e.seq === next.seq ? refused : e)) });
         this.options.tell?.();
         continue;
@@ -194,7 +214,11 @@ export class Outbox {
       if (epoch !== null && this.epoch !== epoch) continue;
       const sent = { ...(entry as Entry), sentAt: Date.now() };
       await db.put('entries', sent);
-      this.show({ stuck: false, waiting: this.state.waiting.filter((e) => e.seq !== next.seq), sent: [...this.state.sent, sent] });
+      this.show({
+        stuck: false,
+        waiting: this.state.waiting.filter((e) => e.seq !== next.seq),
+        sent: isTrack(sent) ? this.state.sent : [...this.state.sent, sent],
+      });
       this.sentListeners.forEach((listener) => listener(sent));
       this.options.tell?.();
     }

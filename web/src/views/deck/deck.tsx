@@ -1,14 +1,13 @@
-import { Eye, EyeOff, Thermometer, Timer, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
-import { bearing, destination, distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
+import { Thermometer, Timer } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
-import { likelySame, type Response } from '@restless-shoal/core/logbook';
-import { placeTarget } from '@restless-shoal/core/sonar';
-import { deckNow } from '../../api/clock';
+import { fromBoat } from '@restless-shoal/core/sonar';
 import { outbox } from '../../offline/device';
-import { clockInZone, compass } from '../../parts/format';
+import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import { KindSymbol } from '../../parts/symbols';
+import { useBoatState } from '../../state/boat';
 import { useWaterState } from '../../state/water';
 import { BoatSheet } from './boat-sheet';
 import { ColumnInput, type DepthSpan } from './column-input';
@@ -16,44 +15,16 @@ import { ConditionsForm } from './conditions-form';
 import { DayStrip, type DayEntry } from './day-strip';
 import { EndTrip } from './end-trip';
 import { EntrySheet } from './entry-sheet';
-import { aimWords, Pad, padReach, type NearMark } from './pad';
+import { CountChoice, KindChoice, kindWords, type Kind } from './kinds';
+import { Notice } from './notice';
+import { Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { StopPanel } from './stop-panel';
-import { useBoatState } from '../../state/boat';
-import type { Boat, BoatSource } from '../../state/use-boat';
 import { useDeckLog } from './use-deck-log';
+import { useMarking } from './use-marking';
 import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
-import { DECK_VIEWS } from '../../state/views-in-use';
-
-const KINDS = [
-  { kind: 'fish', label: 'Fish' },
-  { kind: 'bait', label: 'Bait' },
-  { kind: 'cover', label: 'Cover' },
-  { kind: 'bottom', label: 'Bottom' },
-  { kind: 'weed', label: 'Weed edge' },
-  { kind: 'thermocline', label: 'Thermocline' },
-  { kind: 'hazard', label: 'Hazard' },
-] as const;
-type Kind = (typeof KINDS)[number]['kind'];
-
-const COUNTS = [1, 3, 6, 12, 50];
-
-interface Done {
-  words: string;
-  undo: () => void;
-  /** An earlier mark that may be the same target, in words, and what says so. */
-  same?: { words: string; join: () => void };
-}
-
-/** News of the boat older than this says nothing of where it is now, ms. */
-const NEWS_HOLDS = 2000;
-
-/** Where the boat is at this moment: on from its last news, by its course and speed. */
-function whereNow({ position, course, speed, at }: Boat, source: BoatSource['source']): LatLon {
-  const age = deckNow() - at;
-  return source === 'network' && age > 0 && age < NEWS_HOLDS ? destination(position, course, (speed * age) / 1000) : position;
-}
+import { ViewChoice } from './view-choice';
 
 /** On the water: kind, depth on the Column, place on the Pad. */
 export function Deck() {
@@ -80,142 +51,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const [count, setCount] = useState(1);
   const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
   const [named, setNamed] = useState(true);
-  const [done, setDone] = useState<Done | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
   const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | null>(null);
   const [open, setOpen] = useState<DayEntry | null>(null);
   const [side, setSide] = useState<'stop' | 'mark'>('stop');
-  const readings = waterLog.readings.filter((r) => r.trip === running?.trip).length;
   const stop = useStop(running?.id ?? null, log.detail, log.write);
-
-  const at = (position: LatLon): { depth: number | null; hardness: number | null } => {
-    if (!chart) return { depth: null, hardness: null };
-    const [x, y] = metricPlane(chart.epsg).toMetric(position);
-    const [depth, hardness] = [chart.depth.at(x, y), chart.hardness.at(x, y)];
-    return { depth: Number.isNaN(depth) ? null : depth, hardness: Number.isNaN(hardness) ? null : hardness };
-  };
-  const charted = boat ? at(boat.position) : { depth: null, hardness: null };
-  // What the sounder says now goes before what the chart said once.
-  const here = { ...charted, depth: boat?.depth ?? charted.depth };
-
-  useEffect(() => {
-    if (!done) return;
-    const timer = setTimeout(() => setDone(null), 9000);
-    return () => clearTimeout(timer);
-  }, [done]);
-
-  const attempt = (work: () => Promise<Done | null>): void => {
-    setFailed(null);
-    void work()
-      .then((d) => d && setDone(d))
-      .catch((error: Error) => setFailed(`Not saved: ${error.message}`));
-  };
-
-  const mark = (ahead: number, starboard: number): void => {
-    if (!boat) {
-      setSheet('boat');
-      return;
-    }
-    const position = placeTarget({ position: whereNow(boat, source.source), course: boat.course, speed: boat.speed }, ahead, starboard);
-    const there = at(position);
-    const below = Math.hypot(ahead, starboard) < 3;
-    const floor = (below ? boat.depth : null) ?? there.depth ?? here.depth;
-    const top = floor === null ? span.top : Math.min(span.top, floor);
-    const bottom =
-      kind === 'cover' || kind === 'weed' || kind === 'hazard'
-        ? (floor ?? span.bottom)
-        : floor === null
-          ? span.bottom
-          : Math.min(span.bottom, floor);
-    const n = kind === 'fish' ? count : null;
-    attempt(async () => {
-      await flushTrack();
-      const row = {
-        time: new Date(deckNow()).toISOString(),
-        stop: stop.open?.stop.stop ?? null,
-        latitude: Number(position.latitude.toFixed(7)),
-        longitude: Number(position.longitude.toFixed(7)),
-        kind,
-        view: view.view,
-        species: kind === 'fish' && named ? species.name : null,
-        confidence: kind === 'fish' && named ? 0.7 : null,
-        confirmed: 'none',
-        count: n,
-        top_m: kind === 'bottom' ? null : Number(top.toFixed(2)),
-        bottom_m: kind === 'bottom' ? null : Number(Math.max(top, bottom).toFixed(2)),
-        water_depth_m: floor === null ? null : Number(floor.toFixed(2)),
-        hardness: there.hardness === null ? null : Number(there.hardness.toFixed(2)),
-      } as const;
-      const id = await log.mark(row);
-      const same = likelySame(row, log.detail?.contacts ?? []);
-      const what = kind === 'fish' ? `${n} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase();
-      return {
-        words: `Marked ${what} at ${((top + bottom) / 2).toFixed(1)} m, ${aimWords(ahead, starboard)}`,
-        undo: () => attempt(async () => (await log.remove('contacts', id), null)),
-        same: same
-          ? {
-              words: `Same as ${clockInZone(new Date(same.contact.time), water.time_zone)}, ${same.metres.toFixed(0)} m off?`,
-              join: () =>
-                attempt(async () => {
-                  await log.write('contacts', id, { contact: id, ...row, same_as: same.contact.contact ?? same.contact.id });
-                  return {
-                    words: 'One target, seen again',
-                    undo: () => attempt(async () => (await log.write('contacts', id, { contact: id, ...row }), null)),
-                  };
-                }),
-            }
-          : undefined,
-      };
-    });
-  };
-
-  const fishHere = (): void => {
-    if (!boat) {
-      setSheet('boat');
-      return;
-    }
-    setSide('stop');
-    attempt(async () => {
-      await flushTrack();
-      const id = await stop.begin({
-        latitude: Number(boat.position.latitude.toFixed(7)),
-        longitude: Number(boat.position.longitude.toFixed(7)),
-      });
-      return {
-        words: 'Fishing here: the clock runs',
-        undo: () =>
-          attempt(async () => {
-            await log.remove('stops', id);
-            stop.forget();
-            return null;
-          }),
-      };
-    });
-  };
-
-  const respond = (response: Response['response']): void =>
-    attempt(async () => {
-      const id = await stop.respond(response, {
-        depth_m: Number(((span.top + span.bottom) / 2).toFixed(2)),
-        species: response === 'landed' || named ? species.name : null,
-      });
-      return { words: `Logged: ${response}`, undo: () => attempt(async () => (await log.remove('responses', id), null)) };
-    });
-
-  const nothing = (): void => {
-    if (!boat) {
-      setSheet('boat');
-      return;
-    }
-    attempt(async () => {
-      await flushTrack();
-      const id = await log.nothing(
-        { latitude: Number(boat.position.latitude.toFixed(7)), longitude: Number(boat.position.longitude.toFixed(7)) },
-        25,
-      );
-      return { words: 'Marked: nothing here, 25 m round the boat', undo: () => attempt(async () => (await log.remove('stops', id), null)) };
-    });
-  };
+  const marking = useMarking(log, stop, { kind, count, span, named }, () => setSheet('boat'));
+  const { here, attempt } = marking;
 
   const entries = useMemo(
     () =>
@@ -227,20 +68,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const near = useMemo((): NearMark[] => {
     if (!boat) return [];
     const reach = padReach(view);
-    return entries.flatMap((e): NearMark[] => {
-      const record = e.kind === 'contact' ? e.contact : e.stop;
-      const far = distance(boat.position, record);
-      if (far > reach) return [];
-      const turn = ((bearing(boat.position, record) - boat.course) * Math.PI) / 180;
-      return [
-        {
-          id: record.id,
-          kind: e.kind === 'contact' ? e.contact.kind : 'blank',
-          ahead: far * Math.cos(turn),
-          starboard: far * Math.sin(turn),
-        },
-      ];
-    });
+    return entries
+      .map((e): NearMark => {
+        const record = e.kind === 'contact' ? e.contact : e.stop;
+        return { id: record.id, kind: e.kind === 'contact' ? e.contact.kind : 'blank', ...fromBoat(boat, record) };
+      })
+      .filter((m) => Math.hypot(m.ahead, m.starboard) <= reach);
   }, [boat, entries, view]);
 
   const wind =
@@ -250,13 +83,18 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           words: `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`,
         }
       : null;
-  const below = view.view === 'sounder' || view.view === 'down-beam';
-  const tooFar = boat && chart && charted.depth === null;
   const unsent = log.waiting.filter((e) => e.refused === null).length;
-  const refused = log.waiting.find((e) => e.refused !== null);
   // A moment on the way is no news; a server that does not answer is.
   const stuck = log.stuck && unsent > 0;
   const saved = stuck ? `${unsent} to be sent${phone ? '' : ', safe on this device'}` : 'saved';
+  const trouble =
+    source.trouble && (!boat || source.source === 'network')
+      ? { words: source.trouble, warn: true }
+      : !boat
+        ? { words: 'Looking for the boat’s position …', warn: false }
+        : marking.offWater
+          ? { words: `The boat is not on ${water.name}: marks go where it is.`, warn: true }
+          : null;
 
   const column = (
     <ColumnInput
@@ -272,93 +110,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       onChange={setSpan}
     />
   );
-  const kinds = (
-    <div role="radiogroup" aria-label="What is it?" className={`grid gap-2 ${phone ? 'grid-cols-4' : 'grid-cols-2'}`}>
-      {KINDS.map((k) => (
-        <button
-          key={k.kind}
-          type="button"
-          role="radio"
-          aria-checked={kind === k.kind}
-          onClick={() => setKind(k.kind)}
-          className={`flex min-h-[50px] items-center rounded-xl border-2 font-semibold leading-tight ${phone ? 'flex-col justify-center gap-0.5 px-1 text-[13px]' : 'gap-2 px-2.5'} ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
-        >
-          <KindSymbol kind={k.kind} size={24} />
-          {k.label}
-        </button>
-      ))}
-    </div>
-  );
-  const counts = kind === 'fish' && (
-    <div>
-      <div className="mb-1 flex justify-between text-sm text-mute">
-        <span>
-          How many? <b className="text-ink">{count === 50 ? '50 or more' : count}</b>
-        </span>
-        <label className="flex cursor-pointer items-center gap-1.5">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={named} onChange={(e) => setNamed(e.target.checked)} />
-          likely {species.name}
-        </label>
-      </div>
-      <div role="radiogroup" aria-label="How many?" className="num flex gap-1.5">
-        {COUNTS.map((n) => (
-          <button
-            key={n}
-            type="button"
-            role="radio"
-            aria-checked={count === n}
-            onClick={() => setCount(n)}
-            className={`h-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}
-          >
-            {n === 50 ? '50+' : n}
-          </button>
-        ))}
-      </div>
-    </div>
-  );
-  const views = (
-    <div className="flex flex-wrap items-center gap-1.5 max-md:w-full max-md:gap-1">
-      <select
-        aria-label="Sonar view in use"
-        className="select h-11 w-36 font-semibold max-md:w-[6.6rem] max-md:px-2"
-        value={view.view}
-        onChange={(e) => {
-          const chosen = DECK_VIEWS.find((v) => v.view === e.target.value)!;
-          setView({ view: chosen.view, range: chosen.ranges.includes(view.range) ? view.range : (chosen.ranges[3] ?? view.range) });
-        }}
-      >
-        {DECK_VIEWS.map((v) => (
-          <option key={v.view} value={v.view}>
-            {v.label}
-          </option>
-        ))}
-      </select>
-      {!below && (
-        <select
-          aria-label="Range of the view, m"
-          className="select num h-11 w-24 max-md:w-[4.4rem] max-md:px-2"
-          value={view.range}
-          onChange={(e) => setView({ ...view, range: Number(e.target.value) })}
-        >
-          {DECK_VIEWS.find((v) => v.view === view.view)!.ranges.map((r) => (
-            <option key={r} value={r}>
-              {r} m
-            </option>
-          ))}
-        </select>
-      )}
-      <button
-        type="button"
-        aria-pressed={looking}
-        aria-label={looking ? 'Looking' : 'Under way'}
-        onClick={() => setLooking(!looking)}
-        title={looking ? 'The sonar is watched: the track counts as water looked at' : 'Under way: the track counts as transit'}
-        className={`btn touch-target ${phone ? 'px-0' : ''} ${looking ? 'btn-primary' : ''}`}
-      >
-        {phone ? looking ? <Eye size={22} aria-hidden /> : <EyeOff size={22} aria-hidden /> : looking ? 'Looking' : 'Under way'}
-      </button>
-    </div>
-  );
   const wide = phone ? 'h-16 flex-col gap-0.5 px-1 leading-tight' : 'h-14 gap-2 px-2';
   const act = (
     <div className={`grid gap-2 ${phone ? 'grid-cols-3' : 'grid-cols-2'}`}>
@@ -366,20 +117,26 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         type="button"
         className={`btn btn-primary ${phone ? `${wide} ${stop.open ? 'col-span-2' : ''}` : 'col-span-2 h-16 gap-2 px-2 text-lg leading-tight'}`}
         title="Mark it straight under the boat"
-        onClick={() => mark(0, 0)}
+        onClick={() => marking.mark(0, 0)}
       >
-        <KindSymbol kind={kind} colour="currentColor" /> Mark{' '}
-        {kind === 'fish' ? `${count === 50 ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase()} below
+        <KindSymbol kind={kind} colour="currentColor" /> Mark {kindWords(kind, count)} below
       </button>
       <button
         type="button"
         className={`btn border-2 border-ink bg-surface ${wide} ${stop.open && !phone ? 'col-span-2' : ''}`}
-        onClick={nothing}
+        onClick={marking.nothing}
       >
         <KindSymbol kind="blank" /> Nothing here
       </button>
       {!stop.open && (
-        <button type="button" className={`btn border-2 border-ink bg-surface ${wide}`} onClick={fishHere}>
+        <button
+          type="button"
+          className={`btn border-2 border-ink bg-surface ${wide}`}
+          onClick={() => {
+            setSide('stop');
+            marking.fishHere();
+          }}
+        >
           <Timer size={22} aria-hidden /> Fish here
         </button>
       )}
@@ -391,62 +148,20 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       open={stop.open}
       seen={(log.detail?.contacts ?? []).some((c) => c.kind === 'fish' && c.stop === stop.open?.stop.stop)}
       species={species}
-      onRespond={respond}
-      onFailed={(error) => setFailed(`Not saved: ${error.message}`)}
+      onRespond={marking.respond}
+      onFailed={marking.fail}
     />
   );
   const notice = (
     <div aria-live="polite" className={phone ? '' : 'min-h-6'}>
-      {failed ? (
-        <p role="alert" className="border-l-4 border-warn pl-2 text-sm text-warn">
-          {failed}
-        </p>
-      ) : refused ? (
-        <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
-          The server did not take a record: {refused.refused}
-          <button
-            type="button"
-            className="btn btn-sm touch-target"
-            onClick={() => attempt(async () => (await outbox.drop(refused.seq), null))}
-          >
-            Leave it out
-          </button>
-        </p>
-      ) : done ? (
-        <p className="flex items-center justify-between gap-2 text-sm font-semibold leading-tight max-md:gap-1">
-          <span className="min-w-0 flex-1" data-testid="done">
-            {done.words}
-          </span>
-          {done.same && (
-            <button
-              type="button"
-              className="btn btn-sm touch-target num max-w-32 px-2 leading-tight"
-              onClick={() => {
-                done.same?.join();
-                setDone(null);
-              }}
-            >
-              {done.same.words}
-            </button>
-          )}
-          <button
-            type="button"
-            className="btn btn-sm touch-target"
-            onClick={() => {
-              done.undo();
-              setDone(null);
-            }}
-          >
-            <Undo2 size={16} aria-hidden /> Undo
-          </button>
-        </p>
-      ) : source.trouble && (!boat || source.source === 'network') ? (
-        <p className="text-sm text-warn">{source.trouble}</p>
-      ) : !boat ? (
-        <p className="text-sm text-mute">Looking for the boat’s position …</p>
-      ) : tooFar ? (
-        <p className="text-sm text-warn">The boat is not on {water.name}: marks go where it is.</p>
-      ) : null}
+      <Notice
+        failed={marking.failed}
+        refused={log.waiting.find((e) => e.refused !== null)}
+        done={marking.done}
+        trouble={trouble}
+        onLeaveOut={(entry) => attempt(() => outbox.drop(entry.seq))}
+        onOver={marking.over}
+      />
     </div>
   );
   // With a stop open the two are shown by turns: what the fish did, and what else is seen.
@@ -468,8 +183,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         stopPanel
       ) : (
         <>
-          {kinds}
-          {counts}
+          <KindChoice kind={kind} narrow={phone} onChoose={setKind} />
+          {kind === 'fish' && <CountChoice count={count} named={named} species={species.name} onCount={setCount} onNamed={setNamed} />}
           {act}
         </>
       )}
@@ -502,7 +217,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </span>
     </div>
   );
-  const pad = <Pad size={phone ? 222 : 420} view={view} wind={wind} near={near} kind={kind} onMark={mark} />;
+  const pad = <Pad size={phone ? 222 : 420} view={view} wind={wind} near={near} kind={kind} onMark={marking.mark} />;
 
   return (
     <>
@@ -514,7 +229,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             </section>
             <section aria-label="Where from the boat?" className="flex flex-col items-center gap-1 px-1 pt-1.5">
               {pad}
-              {views}
+              <ViewChoice view={view} looking={looking} narrow={phone} onView={setView} onLooking={setLooking} />
               {place}
             </section>
           </div>
@@ -541,7 +256,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center px-4 pt-3">
             <p className="mb-1 flex w-full items-center justify-between gap-2 text-sm text-mute">
               <span>Where from the boat? Touch to mark</span>
-              {views}
+              <ViewChoice view={view} looking={looking} narrow={phone} onView={setView} onLooking={setLooking} />
             </p>
             {pad}
             <div className="mt-auto flex w-full items-center justify-between">{place}</div>
@@ -561,7 +276,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       {sheet === 'end' && (
         <EndTrip
           detail={log.detail}
-          readings={readings}
+          readings={waterLog.readings.filter((r) => r.trip === running?.trip).length}
           open={stop.open !== null}
           onReadWater={() => setSheet('water')}
           onClose={() => setSheet(null)}
@@ -570,7 +285,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             attempt(async () => {
               await flushTrack();
               await log.end();
-              return null;
             });
           }}
         />
@@ -582,8 +296,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           responses={open.kind === 'stop' ? (log.detail?.responses ?? []).filter((r) => r.stop === open.stop.stop) : []}
           from={boat?.position ?? null}
           onClose={() => setOpen(null)}
-          onOutcome={(id, row) => attempt(async () => (await log.write('stops', id, row), null))}
-          onRemove={(record, id) => attempt(async () => (await log.remove(record, id), null))}
+          onOutcome={(id, row) => attempt(() => log.write('stops', id, row))}
+          onRemove={(record, id) => attempt(() => log.remove(record, id))}
         />
       )}
     </>

@@ -3,7 +3,8 @@ import type { Response, Stop } from '@restless-shoal/core/logbook';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone } from '../../parts/format';
 import type { DayEntry } from './day-strip';
-import { columns, OUTCOME_WORDS } from './outcome';
+import { asSent, OUTCOME_WORDS } from './outcome';
+import { isBlank } from './tally';
 
 const agoWords = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));
@@ -12,7 +13,7 @@ const agoWords = (ms: number): string => {
 
 function stopLines(stop: Stop, responses: Response[]): [string, string][] {
   const minutes = (Date.parse(stop.end) - Date.parse(stop.start)) / 60_000;
-  if (minutes === 0 && stop.outcome === 'nothing') return [['what', 'nothing here']];
+  if (isBlank(stop)) return [['what', 'nothing here']];
   return [
     [
       'fished',
@@ -93,14 +94,14 @@ export function EntrySheet({
           </div>
         ))}
       </dl>
-      {entry.kind === 'stop' && (
+      {entry.kind === 'stop' && !isBlank(entry.stop) && (
         <label className="mt-4 flex items-center justify-between gap-3">
           What came of it?
           <select
             className="select h-12 w-60"
             value={entry.stop.outcome ?? ''}
             onChange={(e) => {
-              onOutcome(entry.stop.id, { ...columns('stops', entry.stop), outcome: e.target.value });
+              onOutcome(entry.stop.id, { ...asSent('stops', entry.stop), outcome: e.target.value });
               onClose();
             }}
           >
@@ -121,7 +122,7 @@ export function EntrySheet({
           onClose();
         }}
       >
-        {entry.kind === 'stop' && entry.stop.outcome !== 'nothing' ? 'Delete this stop' : 'Delete this mark'}
+        {entry.kind === 'stop' && !isBlank(entry.stop) ? 'Delete this stop' : 'Delete this mark'}
       </button>
     </Dialog>
   );

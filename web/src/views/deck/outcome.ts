@@ -1,4 +1,4 @@
-import { OUTCOMES, records, type Response } from '@restless-shoal/core/logbook';
+import { columnsOf, OUTCOMES, type Response } from '@restless-shoal/core/logbook';
 
 export type Outcome = (typeof OUTCOMES)[number];
 
@@ -28,6 +28,8 @@ export function clockWords(ms: number): string {
   return hours ? `${hours}:${two(minutes)}:${two(seconds)}` : `${minutes}:${two(seconds)}`;
 }
 
-/** The columns of a record as it is sent, without what the server adds. */
-export const columns = (record: 'stops' | 'responses', row: object): object =>
-  Object.fromEntries(Object.entries(row).filter(([name]) => name !== 'trip' && name in records[record]));
+/** A record as it is sent, without what the server added. */
+export const asSent = (record: 'stops' | 'responses', row: object): object => {
+  const values = row as Record<string, unknown>;
+  return Object.fromEntries(columnsOf(record).flatMap((name) => (values[name] === undefined ? [] : [[name, values[name]]])));
+};

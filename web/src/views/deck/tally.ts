@@ -14,10 +14,14 @@ export interface Tally {
   unseen: number;
 }
 
+/** A place that was looked at without result, not fished: a stop of no minutes. */
+export const isBlank = (stop: { start: string; end: string; outcome: string | null }): boolean =>
+  stop.outcome === 'nothing' && stop.start === stop.end;
+
 export function tally(detail: TripDetail | null): Tally {
   const [contacts, all] = [detail?.contacts ?? [], detail?.stops ?? []];
   const keys = new Set(contacts.map((c) => c.contact ?? c.id));
-  const blanks = all.filter((s) => s.outcome === 'nothing' && s.start === s.end).length;
+  const blanks = all.filter(isBlank).length;
   return {
     targets: contacts.filter((c) => c.same_as == null || !keys.has(c.same_as)).length,
     sightings: contacts.length,

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId, type Response, type Stop } from '@restless-shoal/core/logbook';
 import { deckNow } from '../../api/clock';
 import type { StoredStop, TripDetail } from '../../api/queries';
-import { columns, type Outcome } from './outcome';
+import { asSent, type Outcome } from './outcome';
 
 /** What is fished with; stays chosen from one response to the next. */
 export interface Lure {
@@ -92,13 +92,13 @@ export function useStop(trip: string | null, detail: TripDetail | null, write: W
     const key = newId(moment);
     const time = new Date(moment).toISOString();
     await write('responses', key, { time, response, stop: open!.stop.stop, ...lure, casts: casts || null, ...more });
-    await write('stops', open!.stop.id, { ...columns('stops', open!.stop), end: time });
+    await write('stops', open!.stop.id, { ...asSent('stops', open!.stop), end: time });
     setCasts(0);
     return key;
   };
-  const change: StopState['change'] = (response, more) => write('responses', response.id, { ...columns('responses', response), ...more });
+  const change: StopState['change'] = (response, more) => write('responses', response.id, { ...asSent('responses', response), ...more });
   const leave: StopState['leave'] = async (outcome, notes) => {
-    await write('stops', open!.stop.id, { ...columns('stops', open!.stop), end: new Date(deckNow()).toISOString(), outcome, notes });
+    await write('stops', open!.stop.id, { ...asSent('stops', open!.stop), end: new Date(deckNow()).toISOString(), outcome, notes });
     keep(null);
   };
   const setLure = (next: Lure): void => {
