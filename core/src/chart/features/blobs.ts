@@ -1,6 +1,6 @@
 import { contours } from 'd3-contour';
 import type { Point } from '../../geo';
-import { blur, centreOf, curvatureAt, knownAt, noCurvature, valueAt, type Field } from './field';
+import { blur, centreOf, eachCurvature, knownAt, valueAt, type Field } from './field';
 
 /** A round rise found in a field. */
 export interface Blob {
@@ -24,17 +24,10 @@ export interface BlobOptions {
 
 /** Strength of the curvature at a scale: positive on rises, negative in hollows, 0 where it is none in all directions. */
 function strengthsAt(blurred: Field, sigma: number): Float32Array {
-  const { width, height, known, size } = blurred;
-  const step = Math.max(1, Math.round((0.6 * sigma) / size));
-  const out = new Float32Array(known.length);
-  const c = noCurvature();
-  for (let j = step; j < height - step; j++)
-    for (let i = step; i < width - step; i++) {
-      const k = j * width + i;
-      if (!known[k]) continue;
-      curvatureAt(blurred, k, step, c);
-      if (c.low > 0.25 * c.high || -c.high > -0.25 * c.low) out[k] = sigma * sigma * ((c.high + c.low) / 2);
-    }
+  const out = new Float32Array(blurred.known.length);
+  eachCurvature(blurred, sigma, (k, c) => {
+    if (c.low > 0.25 * c.high || -c.high > -0.25 * c.low) out[k] = sigma * sigma * ((c.high + c.low) / 2);
+  });
   return out;
 }
 

@@ -1,5 +1,5 @@
 import type { Point } from '../../geo';
-import { centreOf, curvatureAt, directionOf, knownAt, noCurvature, valueAt, type Field } from './field';
+import { centreOf, directionOf, eachCurvature, knownAt, valueAt, type Field } from './field';
 import { joinLines, lengthOf, resample } from './lines';
 import { confidenceOf, type ChartFeature } from './types';
 
@@ -28,27 +28,21 @@ function belowShoulders(field: Field, x: number, y: number, ux: number, uy: numb
  * turn. Ridge lines of the blurred depth with hysteresis. Source of the idea: Steger 1998.
  */
 export function findChannels(field: Field, blurred: Field, sigma: number): ChartFeature[] {
-  const { width, height, known, size } = field;
-  const step = Math.max(1, Math.round((0.6 * sigma) / size));
-  const marks = new Uint8Array(known.length);
-  const c = noCurvature();
-  for (let j = step; j < height - step; j++)
-    for (let i = step; i < width - step; i++) {
-      const k = j * width + i;
-      if (!known[k]) continue;
-      curvatureAt(blurred, k, step, c);
-      const strength = -c.low * sigma * sigma;
-      // Deeper than both sides, and much less curved along than across.
-      if (strength < 0.12 || c.high > -0.5 * c.low || c.high < 0.5 * c.low) continue;
-      const [hx, hy] = directionOf(c);
-      const [ux, uy] = [-hy, hx];
-      const [x, y] = centreOf(field, k);
-      const here = blurred.data[k];
-      if (valueAt(blurred, x + ux * size, y + uy * size) > here || valueAt(blurred, x - ux * size, y - uy * size) > here) continue;
-      const { below } = belowShoulders(field, x, y, ux, uy, 4 * sigma);
-      if (below >= LEAST_DEPTH) marks[k] = 2;
-      else if (below >= 0.5 * LEAST_DEPTH) marks[k] = 1;
-    }
+  const { size } = field;
+  const marks = new Uint8Array(field.known.length);
+  eachCurvature(blurred, sigma, (k, c) => {
+    const strength = -c.low * sigma * sigma;
+    // Deeper than both sides, and much less curved along than across.
+    if (strength < 0.12 || c.high > -0.5 * c.low || c.high < 0.5 * c.low) return;
+    const [hx, hy] = directionOf(c);
+    const [ux, uy] = [-hy, hx];
+    const [x, y] = centreOf(field, k);
+    const here = blurred.data[k];
+    if (valueAt(blurred, x + ux * size, y + uy * size) > here || valueAt(blurred, x - ux * size, y - uy * size) > here) return;
+    const { below } = belowShoulders(field, x, y, ux, uy, 4 * sigma);
+    if (below >= LEAST_DEPTH) marks[k] = 2;
+    else if (below >= 0.5 * LEAST_DEPTH) marks[k] = 1;
+  });
   return joinLines(field, marks, LEAST_LENGTH).flatMap((points) => {
     const line = resample(points, 10);
     const measures = line.map(([x, y], i) => {

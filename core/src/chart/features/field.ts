@@ -110,7 +110,7 @@ export interface Curvature {
 }
 
 /** Curvature at a cell, over `step` cells, into an object that is used again: this runs a million times. */
-export function curvatureAt({ data, width, size }: Field, k: number, step: number, into: Curvature): void {
+function curvatureAt({ data, width, size }: Field, k: number, step: number, into: Curvature): void {
   const h2 = (step * size) ** 2;
   const d = step * width;
   into.xx = (data[k + step] - 2 * data[k] + data[k - step]) / h2;
@@ -122,7 +122,7 @@ export function curvatureAt({ data, width, size }: Field, k: number, step: numbe
   into.low = (into.xx + into.yy) / 2 - root;
 }
 
-export const noCurvature = (): Curvature => ({ high: 0, low: 0, xx: 0, yy: 0, xy: 0 });
+const noCurvature = (): Curvature => ({ high: 0, low: 0, xx: 0, yy: 0, xy: 0 });
 
 /** Unit direction in which the larger curvature is measured; the smaller lies across. */
 export function directionOf({ xx, yy, xy }: Curvature): [ux: number, uy: number] {
@@ -150,3 +150,20 @@ export const centreOf = ({ x0, y0, size, width }: Field, k: number): [x: number,
   x0 + ((k % width) + 0.5) * size,
   y0 + (Math.floor(k / width) + 0.5) * size,
 ];
+
+/**
+ * Visits the known cells of a blurred field that have neighbours at its scale, with the curvature there.
+ * @param visit is given the cell, its curvature (the same object each time) and the step to its neighbours
+ */
+export function eachCurvature(blurred: Field, sigma: number, visit: (k: number, c: Curvature, step: number) => void): void {
+  const { width, height, known, size } = blurred;
+  const step = Math.max(1, Math.round((0.6 * sigma) / size));
+  const c = noCurvature();
+  for (let j = step; j < height - step; j++)
+    for (let i = step; i < width - step; i++) {
+      const k = j * width + i;
+      if (!known[k]) continue;
+      curvatureAt(blurred, k, step, c);
+      visit(k, c, step);
+    }
+}

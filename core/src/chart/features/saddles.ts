@@ -1,5 +1,5 @@
 import type { Point } from '../../geo';
-import { centreOf, curvatureAt, directionOf, gradientAt, knownAt, noCurvature, valueAt, type Field } from './field';
+import { centreOf, directionOf, eachCurvature, gradientAt, knownAt, valueAt, type Field } from './field';
 import { confidenceOf, type ChartFeature } from './types';
 
 /** How far up and down is followed from a saddle, m. */
@@ -29,26 +29,19 @@ export function findSaddles(field: Field, blurred: Field, sigma: number, humps: 
 }
 
 function criticalPoints(field: Field, blurred: Field, sigma: number): Found[] {
-  const { width, height, known } = field;
-  const step = Math.max(1, Math.round((0.6 * sigma) / field.size));
   const found: Found[] = [];
-  const c = noCurvature();
-  for (let j = step; j < height - step; j++)
-    for (let i = step; i < width - step; i++) {
-      const k = j * width + i;
-      if (!known[k]) continue;
-      curvatureAt(blurred, k, step, c);
-      const strength = sigma * sigma * Math.min(c.high, -c.low);
-      if (strength < 0.02) continue;
-      const [gx, gy] = gradientAt(blurred, k, step);
-      const [ux, uy] = directionOf(c);
-      // Where the gradient vanishes, by one step of Newton's: inside this cell or the next.
-      const along = gx * ux + gy * uy;
-      const across = -gx * uy + gy * ux;
-      if (Math.hypot(along / c.high, across / c.low) > 1.2 * field.size) continue;
-      const saddle = saddleAt(field, ...centreOf(field, k), ux, uy);
-      if (saddle) found.push({ ...saddle, strength });
-    }
+  eachCurvature(blurred, sigma, (k, c, step) => {
+    const strength = sigma * sigma * Math.min(c.high, -c.low);
+    if (strength < 0.02) return;
+    const [gx, gy] = gradientAt(blurred, k, step);
+    const [ux, uy] = directionOf(c);
+    // Where the gradient vanishes, by one step of Newton's: inside this cell or the next.
+    const along = gx * ux + gy * uy;
+    const across = -gx * uy + gy * ux;
+    if (Math.hypot(along / c.high, across / c.low) > 1.2 * field.size) return;
+    const saddle = saddleAt(field, ...centreOf(field, k), ux, uy);
+    if (saddle) found.push({ ...saddle, strength });
+  });
   return found;
 }
 
