@@ -15,4 +15,5 @@ export { readWaterFile, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';
 export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
 export { LiveNmea, type BoatNews } from './nmea-live';
+export { readEcho, writeEcho, type Echo, type ForwardEcho, type SideScanEcho, type SounderEcho } from './echo-stream';
 export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type Waypoint } from './gpx';

@@ -46,6 +46,19 @@ export class Raster {
     return i < 0 ? NaN : this.data[i];
   }
 
+  /** Value at a point, bilinear between the centres of cells; the cell's own where a neighbour is missing. */
+  between(x: number, y: number): number {
+    const [u, v] = [(x - this.x0) / this.size - 0.5, (y - this.y0) / this.size - 0.5];
+    const [i, j] = [Math.floor(u), Math.floor(v)];
+    if (i < 0 || j < 0 || i + 1 >= this.width || j + 1 >= this.height) return this.at(x, y);
+    const [a, b] = [u - i, v - j];
+    const k = j * this.width + i;
+    const { data } = this;
+    const low = data[k] + a * (data[k + 1] - data[k]);
+    const value = low + b * (data[k + this.width] + a * (data[k + this.width + 1] - data[k + this.width]) - low);
+    return Number.isNaN(value) ? this.at(x, y) : value;
+  }
+
   centre(index: number): [x: number, y: number] {
     return [this.x0 + ((index % this.width) + 0.5) * this.size, this.y0 + (Math.floor(index / this.width) + 0.5) * this.size];
   }

@@ -32,3 +32,5 @@ export { joinTargets, type Target, type Sighting } from './targets';
 export { deriveLooks, VISIT_GAP_MS, type Look, type SeenTarget, type EffortKind, type TripInPlane, type DerivedLooks } from './looks';
 export { tripInPlane } from './in-plane';
 export { COVER_KINDS, type CoverFeature } from './cover';
+export { areaLookedAt } from './water-looked-at';
+export { LookingGuess } from './looking-guess';

@@ -1,13 +1,11 @@
 import { distance } from '../geo';
+import { mayHaveMoved } from '../passage';
 import type { Contact } from './records';
 
 type Seen = Pick<Contact, 'kind' | 'time' | 'latitude' | 'longitude' | 'top_m' | 'bottom_m'>;
 
 /** How far a mark may be off when it is made, m: position, course and touch together. */
 const OFF = 10;
-/** How far fish and bait may have moved, m a minute, and at most; what stands on the bottom does not. */
-const ROAM = 3;
-const ROAM_MOST = 40;
 /** After so many minutes a fish seen there is another one, as far as anybody can tell. */
 const FORGOTTEN = 30;
 /** Depths may differ by so much, m, beyond the extents of both. */
@@ -28,7 +26,7 @@ export function likelySame<T extends Seen>(seen: Seen, earlier: T[]): { contact:
     if (swims && minutes > FORGOTTEN) continue;
     if (swims && depthApart(seen, contact) > DEPTH_OFF) continue;
     const metres = distance(seen, contact);
-    if (metres > OFF + (swims ? Math.min(ROAM_MOST, ROAM * minutes) : 0)) continue;
+    if (metres > OFF + (swims ? mayHaveMoved(minutes) : 0)) continue;
     if (!best || metres < best.metres) best = { contact, metres };
   }
   return best;

@@ -16,7 +16,10 @@ export {
   targetStrength,
   timeInCone,
 } from './beam';
-export { carriedOn, fromBoat, placeTarget, type BoatState, type RigOffset } from './placing';
+export { boatAt, carriedOn, fromBoat, placeTarget, type BoatFix, type BoatState, type RigOffset } from './placing';
 export type { Scene, SceneTarget, Transducer } from './scene';
 export { forwardPicture, sideScanPing, sounderPing, type Listening } from './echo';
-export { bottomOf, forwardPlace, traces, type EchoTrace, type SounderColumn } from './read-picture';
+export { bottomOf, forwardPlace, type SounderColumn } from './read-picture';
+export { EchoWatch, traces, type Clutter, type EchoAt, type EchoTrace } from './echo-watch';
+export { DEFAULT_RIG, type Rig } from './rig';
+export { forwardPoint, padPlace, sideScanPlace, type ScreenPlace, type SideScanPoint } from './screen-place';

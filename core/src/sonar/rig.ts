@@ -1,0 +1,15 @@
+/** A boat's sonar as it is mounted and set. Metres. */
+export interface Rig {
+  /** Transducer forward (+) and to starboard (+) of the antenna. */
+  forward: number;
+  starboard: number;
+  /** Transducer below the surface. */
+  transducerDepth: number;
+  /** Who casts stands this far forward of the antenna. */
+  bow: number;
+  /** Whether the side-scan shows distances over the ground rather than slant ranges. */
+  corrected: boolean;
+}
+
+/** Antenna over the transducer, a caster two metres forward of both, ranges as a side-scan measures them. */
+export const DEFAULT_RIG: Rig = { forward: 0, starboard: 0, transducerDepth: 0.4, bow: 2, corrected: false };
