@@ -3,6 +3,8 @@ import { FormatError } from '@restless-shoal/core/formats';
 import { readTime } from '@restless-shoal/core/logbook';
 import { SetUpError } from './cluster';
 import { defaultData, openContext } from './cli/context';
+import { certificateCommand } from './cli/certificate';
+import { passwordCommand } from './cli/password';
 import { backupCommand, restoreCommand } from './cli/backup';
 import { exportCommand } from './cli/export';
 import { forecastCommand } from './cli/forecast';
@@ -17,7 +19,9 @@ class UsageError extends Error {}
 
 const USAGE = `usage:
   ./shoal demo     [--port N] [--data DIR]
-  ./shoal serve    [--port N] [--data DIR]
+  ./shoal serve    [--port N] [--data DIR] [--listen ADDRESS [--cert FILE --key FILE]]
+  ./shoal certificate [NAME|ADDRESS...] [--data DIR]
+  ./shoal password [--data DIR]
   ./shoal import   --water NAME [--create] [--update] [--data DIR] FILE|FOLDER|ZIP...
   ./shoal export   --water NAME --to FOLDER [--data DIR]
   ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
@@ -53,10 +57,17 @@ async function serve(args: string[], demo: boolean): Promise<void> {
     key: { type: 'string' },
   });
   if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
-  if (values.listen) throw new SetUpError('serve --listen is not there yet: for now the application serves this machine only');
+  if (!values.listen && (values.cert ?? values.key)) throw new UsageError('--cert and --key go with --listen ADDRESS');
   const port = values.port === undefined ? 4870 : Number(values.port);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new UsageError(`--port ${values.port} is not a port (0–65535)`);
-  await serveCommand({ data: values.data ?? defaultData(demo), port, demo });
+  await serveCommand({
+    data: values.data ?? defaultData(demo),
+    port,
+    demo,
+    listen: values.listen ?? null,
+    cert: values.cert,
+    key: values.key,
+  });
 }
 
 async function importFiles(args: string[]): Promise<void> {
@@ -134,6 +145,15 @@ async function main([verb, ...args]: string[]): Promise<void> {
       return forecast(args);
     case 'export':
       return exportWater(args);
+    case 'password': {
+      const { values, positionals } = words(args, {});
+      if (positionals.length) throw new UsageError('the password is asked for, or read from standard input: not given as a word');
+      return withContext(values.data, passwordCommand);
+    }
+    case 'certificate': {
+      const { values, positionals } = words(args, {});
+      return withContext(values.data, (context) => certificateCommand(context, positionals));
+    }
     case 'backup':
     case 'restore':
       return oneFile(verb, args);

@@ -103,6 +103,60 @@ describe('the local server', () => {
     expect(await count()).to.equal(before);
   });
 
+  it('refuses an edit of what another device changed meanwhile, and takes one that is the same', async () => {
+    const [own, id] = [newId(), newId()];
+    await send('PUT', `/waters/${water}/trips/${own}`, { trip: 'C', start: '2026-06-16T06:00:00Z' });
+    const put = (count: number, base?: number) =>
+      send('PUT', `/trips/${own}/contacts/${id}${base === undefined ? '' : `?base=${base}`}`, { ...at, kind: 'fish', count });
+    const stored = async (): Promise<{ count: number; version: number }> =>
+      ((await send('GET', `/trips/${own}`)).body as unknown as { contacts: { count: number; version: number }[] }).contacts[0];
+    await put(1);
+    const { version } = await stored();
+    expect((await put(2, version)).status).to.equal(200);
+    const late = await put(3, version);
+    expect(late.status).to.equal(409);
+    expect(late.body).to.deep.equal({ error: 'this record was changed elsewhere meanwhile', field: 'base' });
+    expect(await stored()).to.include({ count: 2, version: version + 1 });
+    // Sent twice it is no conflict with itself, and without a base it goes over what is there.
+    expect((await put(2, version)).status).to.equal(200);
+    expect((await put(3)).status).to.equal(200);
+    expect((await put(3, 1.5)).status).to.equal(400);
+  });
+  it('sets the mode of a stretch of the track right, also where a fix was sent again meanwhile', async () => {
+    const own = newId();
+    await send('PUT', `/waters/${water}/trips/${own}`, { trip: 'D', start: '2026-06-17T06:00:00Z' });
+    const fix = (minute: number, mode: string) => ({ time: `2026-06-17T06:0${minute}:00Z`, latitude: 48.003, longitude: -33.995, mode });
+    await send(
+      'POST',
+      `/trips/${own}/track`,
+      [1, 2, 3, 4].map((m) => fix(m, 'scan')),
+    );
+    const modes = async (): Promise<string> =>
+      ((await send('GET', `/trips/${own}`)).body as unknown as { track: { mode: string }[] }).track.map((f) => f.mode).join(' ');
+    const correct = { from: '2026-06-17T06:02:00Z', to: '2026-06-17T06:03:00Z', mode: 'transit' };
+    expect((await send('PUT', `/trips/${own}/track/mode`, correct)).body).to.deep.equal({ changed: 2 });
+    expect(await modes()).to.equal('scan transit transit scan');
+    await send('POST', `/trips/${own}/track`, [fix(2, 'scan')]);
+    await send('PUT', `/trips/${own}/track/mode`, correct);
+    expect(await modes()).to.equal('scan transit transit scan');
+    for (const [change, field] of [
+      [{ mode: 'flying' }, 'mode'],
+      [{ from: 'yesterday' }, 'from'],
+      [{ from: '2026-06-17T06:09:00Z' }, 'from'],
+    ] as const)
+      expect(await send('PUT', `/trips/${own}/track/mode`, { ...correct, ...change })).to.deep.include({ status: 400 }).and.have.nested.property('body.field', field); // prettier-ignore
+  });
+  it('throws a trip away with all that was logged on it, once', async () => {
+    const own = newId();
+    await send('PUT', `/waters/${water}/trips/${own}`, { trip: 'E', start: '2026-06-18T06:00:00Z' });
+    await send('PUT', `/trips/${own}/contacts/${newId()}`, { ...at, kind: 'fish' });
+    const contacts = async (): Promise<number> => ((await send('GET', `/waters/${water}/contacts`)).body as unknown[]).length;
+    const before = await contacts();
+    expect((await send('DELETE', `/waters/${water}/trips/${own}`)).body).to.include({ done: 'deleted' });
+    expect((await send('DELETE', `/waters/${water}/trips/${own}`)).body).to.include({ done: 'same' });
+    expect((await send('GET', `/trips/${own}`)).status).to.equal(404);
+    expect(await contacts()).to.equal(before - 1);
+  });
   it('learns a species it did not know', async () => {
     await send('PUT', `/trips/${trip}/contacts/${newId()}`, { ...at, time: '2026-06-14T08:06:00Z', kind: 'fish', species: 'Moonfin' });
     const species = ((await send('GET', `/waters/${water}`)).body.species as { name: string; guild: string }[]).find(

@@ -1,10 +1,15 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { toString as qrCode } from 'qrcode';
 import { makeLogbook, worldName } from '@restless-shoal/demo';
 import { SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
+import { hasPassword, setPassword } from '../db/sign-in';
+import { inUrl, isEverywhere, ownAddresses, ownNames, readCertificate } from '../listen';
+import { readablePassword } from './password';
 import { watersWantingCharts } from '../db/charts';
 import { waterByName } from '../db/waters';
 import { Feed } from '../feed';
@@ -40,8 +45,18 @@ async function loadDemo(context: Context): Promise<void> {
   await importAndSay(context, sources, { water: name, create: true, update: false }, (line) => console.log(line));
 }
 
+export interface ServeOptions {
+  data: string;
+  port: number;
+  demo: boolean;
+  /** Address to serve other devices at, over HTTPS and with a password; this machine alone without. */
+  listen: string | null;
+  cert?: string;
+  key?: string;
+}
+
 /** Serves the application until a signal ends it. */
-export async function serveCommand({ data, port, demo }: { data: string; port: number; demo: boolean }): Promise<void> {
+export async function serveCommand({ data, port, demo, listen, cert, key }: ServeOptions): Promise<void> {
   const context = await openContext(data);
   const note = join(context.database.folder.dir, 'serving.json');
   const serving = alreadyServing(note);
@@ -50,9 +65,19 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     throw new SetUpError(`this data is served already, at ${serving}; stop that one first, or give another --data`);
   }
   let jobs: Jobs | null = null;
-  const feed = new Feed(join(context.database.folder.dir, 'feed.json'));
+  const { dir } = context.database.folder;
+  const feed = new Feed(join(dir, 'feed.json'));
   let closing = false;
-  const server = createServer();
+  const certificate = await (async () => {
+    try {
+      return listen === null ? null : readCertificate(dir, { cert, key });
+    } catch (error) {
+      feed.stop();
+      await context.close();
+      throw error;
+    }
+  })();
+  const server = certificate ? createSecureServer({ cert: certificate.cert, key: certificate.key }) : createServer();
   const close = async (signal?: string): Promise<void> => {
     if (closing) return;
     closing = true;
@@ -79,23 +104,50 @@ export async function serveCommand({ data, port, demo }: { data: string; port: n
     // What was imported while no server ran, or left by one that was killed.
     for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
     const bound = { port };
-    server.on('request', makeApp({ pool: context.pool, jobs, feed, pages, port: () => bound.port, log: (line) => console.error(line) }));
+    const scheme = certificate ? 'https' : 'http';
+    const names = listen === null ? ['127.0.0.1', 'localhost', '::1'] : [...new Set([listen, ...ownNames()])];
+    // Where another device finds it: the given address, or each that this machine has.
+    const reachable = listen === null ? [] : isEverywhere(listen) ? ownAddresses() : [listen];
+    const addresses = (): string[] => reachable.map((name) => `https://${inUrl(name)}:${bound.port}`);
+    server.on(
+      'request',
+      makeApp({
+        pool: context.pool,
+        jobs,
+        feed,
+        pages,
+        reach: () => ({ scheme, hosts: names.map((name) => `${inUrl(name)}:${bound.port}`) }),
+        listening: certificate && { addresses, authority: certificate.authority },
+        log: (line) => console.error(line),
+      }),
+    );
     await new Promise<void>((done, failed) => {
       server.once('error', (error: NodeJS.ErrnoException) =>
         failed(
           error.code === 'EADDRINUSE'
             ? new SetUpError(`port ${port} is taken by another program; choose another with --port`)
-            : error.code === 'EACCES'
-              ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`)
-              : error,
+            : error.code === 'EADDRNOTAVAIL'
+              ? new SetUpError(`${listen} is no address of this machine; it has ${ownAddresses().join(', ') || 'none but loopback'}`)
+              : error.code === 'EACCES'
+                ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`)
+                : error,
         ),
       );
-      server.listen(port, '127.0.0.1', done);
+      server.listen(port, listen ?? '127.0.0.1', done);
     });
     bound.port = (server.address() as { port: number }).port;
-    const address = `http://127.0.0.1:${bound.port}`;
+    const address = addresses()[0] ?? `${scheme}://127.0.0.1:${bound.port}`;
     writeFileSync(note, JSON.stringify({ pid: process.pid, address }));
     console.log(`Restless Shoal is at ${address}`);
+    if (certificate) {
+      for (const other of addresses().slice(1)) console.log(`or at ${other}`);
+      if (!(await hasPassword(context.pool, context.account))) {
+        const password = readablePassword();
+        await setPassword(context.pool, context.account, password);
+        console.log(`no password was set yet: it is now ${password} (change it with ./shoal password)`);
+      }
+      if (process.stdout.isTTY) console.log(await qrCode(address, { type: 'terminal', small: true }));
+    }
     console.log(`data: ${context.database.folder.dir} · Ctrl-C stops it`);
   } catch (error) {
     await close();

@@ -1,6 +1,7 @@
-import { createServer, type Server, type Socket } from 'node:net';
-import { destination, type LatLon } from '@restless-shoal/core/geo';
+import { destination, type LatLon, type Point } from '@restless-shoal/core/geo';
 import { nmeaSentence } from '@restless-shoal/core/formats';
+import { LineServer } from './line-server';
+import { PINGS, type SimulatedSonar } from './simulated-sonar';
 
 /** How a simulated boat goes, and what its sounder would say. */
 export interface Voyage {
@@ -39,29 +40,44 @@ export function sentencesOf(now: Date, position: LatLon, course: number, speed: 
   ].map(nmeaSentence);
 }
 
-/** A boat that goes its way and sends what its instruments would, over a real socket on this machine. */
+/** A boat that goes its way and sends what its instruments and its sonar would, over real sockets on this machine. */
 export class SimulatedBoat {
-  private server: Server | null = null;
-  private readonly sockets = new Set<Socket>();
-  private timer: NodeJS.Timeout | null = null;
+  private readonly sentences = new LineServer();
+  private readonly echoes = new LineServer();
+  private timers: NodeJS.Timeout[] = [];
   private began = 0;
 
-  constructor(private readonly voyage: Voyage) {}
+  /** @param sonar what it hears, and where a position lies in its plane; null where there is no chart to hear of */
+  constructor(
+    private readonly voyage: Voyage,
+    private readonly sonar: { hears: SimulatedSonar; toMetric: (position: LatLon) => Point } | null,
+  ) {}
 
-  /** Starts to go and to send. @returns the port */
-  async start(): Promise<number> {
-    const server = (this.server = createServer((socket) => {
-      this.sockets.add(socket);
-      socket.on('error', () => undefined).on('close', () => this.sockets.delete(socket));
-    }));
-    await new Promise<void>((done, failed) => server.once('error', failed).listen(0, '127.0.0.1', done));
+  /** Starts to go and to send. @returns the ports of the sentences and of the echoes */
+  async start(): Promise<{ port: number; echoPort: number | null }> {
+    const port = await this.sentences.start();
+    const echoPort = this.sonar ? await this.echoes.start() : null;
     this.began = Date.now();
-    this.timer = setInterval(() => {
-      const { position, course, depth } = this.truth();
-      const lines = sentencesOf(new Date(), position, course, this.voyage.speed, depth).join('\r\n');
-      for (const socket of this.sockets) socket.write(`${lines}\r\n`);
-    }, 1000 / RATE);
-    return (server.address() as { port: number }).port;
+    this.timers.push(
+      setInterval(() => {
+        const { position, course, depth } = this.truth();
+        this.sentences.send(sentencesOf(new Date(), position, course, this.voyage.speed, depth));
+      }, 1000 / RATE),
+    );
+    const { sonar } = this;
+    if (sonar)
+      this.timers.push(
+        setInterval(() => {
+          if (!this.echoes.heard) return;
+          const { position, course } = this.truth();
+          const [x, y] = sonar.toMetric(position);
+          // The course is a true one, the plane has a north of its own.
+          const [east, north] = sonar.toMetric(destination(position, course, 1));
+          const heading = (Math.atan2(east - x, north - y) * 180) / Math.PI;
+          this.echoes.send(sonar.hears.next({ x, y, heading }, (Date.now() - this.began) / 1000));
+        }, 1000 / PINGS),
+      );
+    return { port, echoPort };
   }
 
   /** Where it really is at a time, ms. */
@@ -71,9 +87,9 @@ export class SimulatedBoat {
   }
 
   stop(): void {
-    if (this.timer) clearInterval(this.timer);
-    this.sockets.forEach((socket) => socket.destroy());
-    this.server?.close();
+    this.timers.forEach(clearInterval);
+    this.sentences.stop();
+    this.echoes.stop();
   }
 }
 

@@ -1,44 +1,47 @@
-import { connect, type Socket } from 'node:net';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { LiveNmea, readSentence, type BoatNews } from '@restless-shoal/core/formats';
+import { LiveNmea, readEcho, readSentence, type BoatNews } from '@restless-shoal/core/formats';
+import { LineClient, type LineState } from './line-client';
 
-/** Where the boat's network speaks NMEA 0183 over TCP. */
+/** Where the boat's network speaks NMEA 0183 over TCP, and where a gateway sends the sonar's echoes, if one does. */
 export interface FeedSettings {
   host: string;
   port: number;
+  echoPort?: number | null;
 }
 
-export interface FeedState extends Partial<FeedSettings> {
-  state: 'off' | 'connecting' | 'connected' | 'failing';
-  /** Why nothing comes, in words. */
-  trouble: string | null;
+export interface FeedState extends Partial<FeedSettings>, LineState {
   /** Sentences with a wrong checksum, or none. */
   unreadable: number;
+  echoes: LineState & {
+    /** Lines that could not be read, and why the last could not. */
+    unreadable: number;
+    why: string | null;
+  };
 }
 
-/** How long until a lost connection is tried again, ms. */
-const AGAIN = 2000;
-/** Silence after which a connection counts as lost, ms. */
-const SILENT = 15_000;
-/** A line longer than this is no NMEA sentence; what follows is read anew. */
-const LONGEST = 4096;
+/** A line longer than this is no NMEA sentence. */
+const LONGEST_SENTENCE = 4096;
+/** And longer than this no line of an echo stream. */
+const LONGEST_ECHO = 400_000;
 
-const WORDS: Record<string, string> = {
-  ECONNREFUSED: 'nothing listens there',
-  ENOTFOUND: 'there is no such host',
-  EAI_AGAIN: 'the host is not known here',
-  EHOSTUNREACH: 'the host cannot be reached',
-  ENETUNREACH: 'there is no way to that network',
-  ETIMEDOUT: 'it does not answer',
-};
+type OnNews = (news: BoatNews & { at: number }) => void;
+/** @param line as it came, for whoever passes it on */
+type OnEcho = (line: string, at: number) => void;
 
-/** The boat's network: keeps the connection up, and tells whoever listens where the boat is. */
+/** The boat's network: keeps the connections up, and tells whoever listens where the boat is and what its sonar hears. */
 export class Feed {
   private settings: FeedSettings | null = null;
-  private socket: Socket | null = null;
-  private timer: NodeJS.Timeout | null = null;
-  private readonly listeners = new Set<(news: BoatNews & { at: number }) => void>();
-  private shown: Omit<FeedState, keyof FeedSettings> = { state: 'off', trouble: null, unreadable: 0 };
+  private readonly listeners = new Set<OnNews>();
+  private readonly echoListeners = new Set<OnEcho>();
+  private nmea = new LiveNmea();
+  private unreadable = 0;
+  private unreadEchoes: { unreadable: number; why: string | null } = { unreadable: 0, why: null };
+  private readonly sentences = new LineClient(
+    LONGEST_SENTENCE,
+    (line) => this.takeSentence(line),
+    () => (this.nmea = new LiveNmea()),
+  );
+  private readonly echoes = new LineClient(LONGEST_ECHO, (line) => this.takeEcho(line));
 
   /** @param file where the settings are kept from one start to the next */
   constructor(private readonly file: string) {
@@ -47,73 +50,72 @@ export class Feed {
     } catch {
       // Settings that cannot be read are set anew by whoever misses them.
     }
-    if (this.settings) this.dial();
+    this.dial();
   }
 
   get state(): FeedState {
-    return { ...(this.settings ?? {}), ...this.shown };
+    return {
+      ...(this.settings ?? {}),
+      ...this.sentences.state,
+      unreadable: this.unreadable,
+      echoes: { ...this.echoes.state, ...this.unreadEchoes },
+    };
   }
 
   /** Listens to another host, or to none. @param keep whether it is listened to again after a start */
   listenTo(settings: FeedSettings | null, keep = true): void {
     this.settings = settings;
     if (keep) writeFileSync(this.file, JSON.stringify(settings));
-    this.hangUp();
-    this.shown = { state: 'off', trouble: null, unreadable: 0 };
-    if (settings) this.dial();
+    this.unreadable = 0;
+    this.unreadEchoes = { unreadable: 0, why: null };
+    this.dial();
   }
 
   /** @returns ends the listening */
-  onNews(listener: (news: BoatNews & { at: number }) => void): () => void {
+  onNews(listener: OnNews): () => void {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   }
 
-  stop(): void {
-    this.hangUp();
-    this.listeners.clear();
+  /** @returns ends the listening */
+  onEcho(listener: OnEcho): () => void {
+    this.echoListeners.add(listener);
+    return () => this.echoListeners.delete(listener);
   }
 
-  private hangUp(): void {
-    if (this.timer) clearTimeout(this.timer);
-    this.socket
-      ?.removeAllListeners()
-      .on('error', () => undefined)
-      .destroy();
-    this.socket = null;
+  stop(): void {
+    this.sentences.hangUp();
+    this.echoes.hangUp();
+    this.listeners.clear();
+    this.echoListeners.clear();
   }
 
   private dial(): void {
-    const { host, port } = this.settings!;
-    if (this.shown.state === 'off') this.shown.state = 'connecting';
-    const nmea = new LiveNmea();
-    let rest = '';
-    const socket = (this.socket = connect({ host, port }));
-    socket.setEncoding('latin1').setTimeout(SILENT);
-    socket.on('connect', () => (this.shown = { ...this.shown, state: 'connected', trouble: null }));
-    socket.on('data', (text: string) => {
-      const lines = (rest + text).split(/\r\n|\n|\r/);
-      rest = lines.pop()!;
-      if (rest.length > LONGEST) rest = '';
-      const at = Date.now();
-      for (const line of lines) {
-        if (line.trim() === '') continue;
-        const sentence = readSentence(line);
-        if (typeof sentence === 'string') {
-          this.shown.unreadable++;
-          continue;
-        }
-        const news = nmea.take(sentence, at);
-        if (news) this.listeners.forEach((listener) => listener({ ...news, at }));
-      }
-    });
-    const lost = (trouble: string): void => {
-      this.hangUp();
-      this.shown = { ...this.shown, state: 'failing', trouble };
-      this.timer = setTimeout(() => this.dial(), AGAIN);
-    };
-    socket.on('timeout', () => lost('nothing has come for a while'));
-    socket.on('error', (error: NodeJS.ErrnoException) => lost(WORDS[error.code ?? ''] ?? error.message));
-    socket.on('close', () => lost('the other side hung up'));
+    this.sentences.listenTo(this.settings);
+    const { host, echoPort } = this.settings ?? {};
+    this.echoes.listenTo(host && echoPort ? { host, port: echoPort } : null);
+  }
+
+  private takeSentence(line: string): void {
+    const sentence = readSentence(line);
+    if (typeof sentence === 'string') {
+      this.unreadable++;
+      return;
+    }
+    const at = Date.now();
+    const news = this.nmea.take(sentence, at);
+    if (news) this.listeners.forEach((listener) => listener({ ...news, at }));
+  }
+
+  private takeEcho(line: string): void {
+    // Nobody looks: nothing is read.
+    if (!this.echoListeners.size) return;
+    const echo = readEcho(line);
+    if (typeof echo === 'string') {
+      this.unreadEchoes = { unreadable: this.unreadEchoes.unreadable + 1, why: echo };
+      return;
+    }
+    const at = Date.now();
+    this.echoListeners.forEach((listener) => listener(line, at));
   }
 }

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
+import { toString as qrCode } from 'qrcode';
 import type { Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
 import type { Feed } from '../feed';
@@ -11,7 +12,8 @@ import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
 import { answerErrors, RequestError } from './errors';
 import { feedRoutes } from './feed';
-import { sameOriginOnly } from './guard';
+import { sameOriginOnly, type Reach } from './guard';
+import { signedInOnly, signInRoutes } from './sign-in';
 import { forecastRoutes } from './forecast';
 import { tripRoutes } from './trips';
 import { waterRoutes } from './waters';
@@ -22,12 +24,15 @@ export interface AppOptions {
   feed: Feed;
   /** Built pages. */
   pages: string;
-  port: () => number;
+  /** How it is reached. */
+  reach: () => Reach;
+  /** Served to other devices: where they find it, and the authority of a self-made certificate. Who comes has to sign in. */
+  listening?: { addresses: () => string[]; authority: string | null } | null;
   log?: (line: string) => void;
 }
 
 /** The application: the HTTP interface under /api, the built pages elsewhere. */
-export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Express {
+export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.locals.log = log;
@@ -51,7 +56,7 @@ export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Exp
       crossOriginEmbedderPolicy: false,
     }),
   );
-  app.use(sameOriginOnly(port));
+  app.use(sameOriginOnly(reach));
   app.use(compression());
   const api = express.Router();
   // Only JSON is taken, so that a form of another page can never be read as a request.
@@ -75,6 +80,16 @@ export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Exp
   api.get('/health', (_request, response) => {
     response.json({ ok: true, epoch: response.getHeader('X-Epoch') });
   });
+  if (listening) api.use(signInRoutes(pool), signedInOnly(pool));
+  // For another device: where it finds this, as words and as a code for its camera.
+  api.get('/reach', async (_request, response) => {
+    const addresses = listening?.addresses() ?? [];
+    response.json({
+      addresses,
+      selfMade: Boolean(listening?.authority),
+      code: addresses.length ? await qrCode(addresses[0], { type: 'svg', margin: 2 }) : null,
+    });
+  });
   api.use(backupRoutes(pool));
   api.use(waterRoutes(pool));
   api.use(chartRoutes(pool, jobs));
@@ -85,6 +100,11 @@ export function makeApp({ pool, jobs, feed, pages, port, log }: AppOptions): Exp
     throw new RequestError(404, `there is no ${request.method} ${request.path}`);
   });
   app.use('/api', api);
+  // What a phone has to trust before it can come in; it opens nothing.
+  app.get('/authority.crt', (_request, response) => {
+    if (!listening?.authority) throw new RequestError(404, 'there is no certificate of our own making');
+    response.type('application/x-x509-ca-cert').send(listening.authority);
+  });
   app.use(
     express.static(pages, {
       index: false,

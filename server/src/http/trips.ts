@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
-import type { AnyObjectSchema } from 'yup';
-import { columnsOf, records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
+import { object, string, type AnyObjectSchema } from 'yup';
+import { columnsOf, MODES, records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
 import { contactsOf, responsesOf, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
 import { quoted, transaction, type Client, type Pool } from '../db/pool';
 import { learnSpecies } from '../db/waters';
@@ -15,11 +15,34 @@ async function tripOf(pool: Pool, request: Request): Promise<TripRow> {
   return trip;
 }
 
+/** The version that an edit was made of. */
+function baseOf({ query }: Request): number | null {
+  if (query.base === undefined) return null;
+  const base = Number(query.base);
+  if (!Number.isInteger(base) || base < 0) throw new RequestError(400, 'base is no version', 'base');
+  return base;
+}
+
 async function idOf(request: Request): Promise<string> {
   const id = String(request.params.id ?? request.params.trip);
   if (!(await schemas.id.isValid(id))) throw new RequestError(400, 'id is not a UUID', 'id');
   return id.toLowerCase();
 }
+
+const moment = string()
+  .strict()
+  .typeError('must be text')
+  .required('is missing')
+  .test('time', 'is no time with its zone, as 2026-05-02T06:00:00Z', (text) => /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(text ?? '') && !Number.isNaN(Date.parse(text!))); // prettier-ignore
+const stretchRequest = object({
+  from: moment,
+  to: moment,
+  mode: string()
+    .oneOf([...MODES], `must be one of ${MODES.join(', ')}`)
+    .required('is missing'),
+})
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
 
 /** Records of a trip that have an id made by the client. */
 const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = {
@@ -30,7 +53,9 @@ const WITH_ID: Record<'stops' | 'contacts' | 'responses', AnyObjectSchema> = {
 
 /**
  * Stores a record under its client-made id. Sending it again with the same content changes nothing; with other
- * content it is an edit. A key or an id that belongs to another record is refused.
+ * content it is an edit. A key or an id that belongs to another record is refused, and so is an edit of a version that
+ * another device has changed since.
+ * @param base version that was edited; null where whoever writes does not mind
  */
 async function putRecord(
   client: Client,
@@ -38,9 +63,13 @@ async function putRecord(
   id: string,
   trip: string,
   row: Row,
+  base: number | null,
 ): Promise<'added' | 'changed' | 'same'> {
   const columns = columnsOf(record);
-  const found = await client.query<{ trip_id: string }>(`SELECT trip_id FROM ${record} WHERE id = $1 FOR UPDATE`, [id]);
+  const found = await client.query<{ trip_id: string; version: number }>(
+    `SELECT trip_id, version FROM ${record} WHERE id = $1 FOR UPDATE`,
+    [id],
+  );
   const values = columns.map((c) => row[c] ?? null);
   if (!found.rowCount) {
     const inserted = await client.query(
@@ -58,6 +87,9 @@ async function putRecord(
       WHERE id = $1 AND (${columns.map(quoted).join(', ')}) IS DISTINCT FROM (${columns.map((c, i) => `$${i + 2}::${sqlType(record, c)}`).join(', ')})`,
     [id, ...values],
   );
+  // Rolled back by the refusal: what the other device made of it stands.
+  if (changed.rowCount && base !== null && found.rows[0].version !== base)
+    throw new RequestError(409, 'this record was changed elsewhere meanwhile', 'base');
   return changed.rowCount ? 'changed' : 'same';
 }
 
@@ -90,6 +122,16 @@ export function tripRoutes(pool: Pool): Router {
       );
     response.status(existing ? 200 : 201).json(await tripById(pool, accountOf(request), id));
   });
+  // Thrown away: out of every answer and number, but not out of the database.
+  router.delete('/waters/:water/trips/:trip', async (request, response) => {
+    const id = await idOf(request);
+    const water = await waterOf(pool, request);
+    const gone = await pool.query(
+      'UPDATE trips SET deleted_at = now(), version = version + 1, changed_at = clock_timestamp() WHERE id = $1 AND water_id = $2 AND deleted_at IS NULL',
+      [id, water.id],
+    );
+    response.json({ id, done: gone.rowCount ? 'deleted' : 'same' });
+  });
   router.get('/trips/:trip', async (request, response) => {
     const trip = await tripOf(pool, request);
     const [track, stops, contacts, responses] = await Promise.all([
@@ -105,8 +147,9 @@ export function tripRoutes(pool: Pool): Router {
       const id = await idOf(request);
       const trip = await tripOf(pool, request);
       const row = (await schema.validate(request.body)) as Row;
+      const base = baseOf(request);
       const done = await transaction(pool, async (client) => {
-        const outcome = await putRecord(client, record, id, trip.id, row);
+        const outcome = await putRecord(client, record, id, trip.id, row, base);
         if (outcome !== 'same') {
           if (typeof row.species === 'string') await learnSpecies(client, trip.water_id, [row.species]);
           await touchTrips(client, [trip.id]);
@@ -140,6 +183,29 @@ export function tripRoutes(pool: Pool): Router {
     const trip = await tripOf(pool, request);
     const fixes = (await schemas.fixes.validate(request.body)) as TrackFix[];
     response.status(201).json({ added: await addRows(pool, trip.id, 'track', fixes as unknown as Row[]) });
+  });
+  // The mode of a stretch of the track, corrected afterwards: what was taken for looking was under way, or the other way round.
+  router.put('/trips/:trip/track/mode', async (request, response) => {
+    const trip = await tripOf(pool, request);
+    const { from, to, mode } = await stretchRequest.validate(request.body);
+    if (from > to) throw new RequestError(400, 'from is later than to', 'from');
+    const changed = await transaction(pool, async (client) => {
+      // A fix that is there in both modes (sent again after it had been corrected) is one fix.
+      await client.query(
+        `DELETE FROM track a USING track b WHERE a.trip_id = $1 AND b.trip_id = $1 AND a.time BETWEEN $2 AND $3 AND b.time = a.time
+            AND b.latitude = a.latitude AND b.longitude = a.longitude AND a.mode <> $4 AND b.mode = $4`,
+        [trip.id, from, to, mode],
+      );
+      const updated = await client.query('UPDATE track SET mode = $4 WHERE trip_id = $1 AND time BETWEEN $2 AND $3 AND mode <> $4', [
+        trip.id,
+        from,
+        to,
+        mode,
+      ]);
+      if (updated.rowCount) await touchTrips(client, [trip.id]);
+      return updated;
+    });
+    response.json({ changed: changed.rowCount });
   });
   router.post('/trips/:trip/conditions', async (request, response) => {
     const trip = await tripOf(pool, request);

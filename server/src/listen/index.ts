@@ -1,0 +1,3 @@
+/** Serving other devices: addresses, certificates. */
+export { inUrl, isEverywhere, ownAddresses, ownNames } from './addresses';
+export { makeCertificate, readCertificate, type Certificate } from './certificate';
