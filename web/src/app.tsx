@@ -1,12 +1,15 @@
-import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Sailboat, Sun } from 'lucide-react';
+import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Sailboat, Smartphone, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { useWaters } from './api/queries';
 import { Deck } from './views/deck';
+import { Dialog } from './parts/dialog';
 import { KeyHelp } from './parts/key-help';
+import { SignIn } from './parts/sign-in';
 import { Strip } from './parts/strip';
 import { Mark } from './parts/symbols';
 import { Waiting } from './parts/waiting';
+import { useRefused } from './state/signed-in';
 import { setTheme, useTheme } from './state/theme';
 import { BoatProvider } from './state/boat';
 import { ImportingProvider, useImporting } from './state/importing';
@@ -16,6 +19,7 @@ import { WaterProvider } from './state/water';
 const Brief = lazy(() => import('./views/brief').then((m) => ({ default: m.Brief })));
 const ChartView = lazy(() => import('./views/chart').then((m) => ({ default: m.ChartView })));
 const Patterns = lazy(() => import('./views/patterns').then((m) => ({ default: m.Patterns })));
+const PhoneSheet = lazy(() => import('./parts/phone-sheet').then((m) => ({ default: m.PhoneSheet })));
 const Forecast = lazy(() => import('./views/forecast').then((m) => ({ default: m.ForecastView })));
 
 const VIEWS = [
@@ -30,7 +34,7 @@ const VIEWS = [
 const typing = (event: KeyboardEvent): boolean =>
   event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
 
-function Navigation({ onHelp }: { onHelp: () => void }) {
+function Navigation({ onHelp, onPhone }: { onHelp: () => void; onPhone: () => void }) {
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
@@ -56,6 +60,10 @@ function Navigation({ onHelp }: { onHelp: () => void }) {
         </NavLink>
       ))}
       <div className="flex-1 max-md:hidden" />
+      <button type="button" className={`${item} max-md:!hidden`} onClick={onPhone}>
+        <Smartphone size={22} aria-hidden />
+        Phone
+      </button>
       <button type="button" className={`${item} max-md:!hidden`} onClick={onHelp}>
         <HelpCircle size={22} aria-hidden />
         Keys
@@ -73,6 +81,8 @@ export function App() {
   const waters = useWaters();
   const [chosen, setChosen] = useState(() => localStorage.getItem('water'));
   const [help, setHelp] = useState(false);
+  const [phone, setPhone] = useState(false);
+  const refused = useRefused();
   const navigate = useNavigate();
   const theme = useTheme();
 
@@ -90,6 +100,10 @@ export function App() {
     return () => window.removeEventListener('keydown', press);
   }, [navigate, theme]);
 
+  // Asked for before anything else is shown; on the water it may wait, and what is marked waits with it.
+  const [later, setLater] = useState(false);
+  useEffect(() => setLater(false), [refused]);
+  if (refused && !waters.data) return <SignIn />;
   const water = waters.data?.find((w) => w.id === chosen) ?? waters.data?.[0];
   const choose = (id: string): void => {
     localStorage.setItem('water', id);
@@ -98,7 +112,7 @@ export function App() {
   return (
     <ImportingProvider onDone={choose}>
       <div className="flex h-full max-md:flex-col print:block print:h-auto">
-        <Navigation onHelp={() => setHelp(true)} />
+        <Navigation onHelp={() => setHelp(true)} onPhone={() => setPhone(true)} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {!waters.data ? (
             <Waiting what="your waters" failed={waters.error} />
@@ -124,6 +138,16 @@ export function App() {
             </WaterProvider>
           )}
         </div>
+        {refused && !later && (
+          <Dialog title="Signed out" onClose={() => setLater(true)}>
+            <SignIn />
+          </Dialog>
+        )}
+        {phone && (
+          <Suspense fallback={null}>
+            <PhoneSheet onClose={() => setPhone(false)} />
+          </Suspense>
+        )}
         {help && <KeyHelp onClose={() => setHelp(false)} />}
       </div>
     </ImportingProvider>

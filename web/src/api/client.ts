@@ -1,5 +1,6 @@
 import { noteServerTime } from './clock';
 import { KEPT_AT } from './kept';
+import { noteSignedIn } from '../state/signed-in';
 import { missed, reached } from './reach';
 
 let epochListener: (epoch: string) => Promise<void> = () => Promise.resolve();
@@ -36,6 +37,7 @@ async function send(path: string, init: RequestInit = {}): Promise<Response> {
     if (time) noteServerTime(Number(time), asked, Date.now());
     if (epoch) await epochListener(epoch);
   }
+  if (response.status === 401 && path !== '/session') noteSignedIn(false);
   if (response.ok) return response;
   const body = (await response.json().catch(() => ({}))) as { error?: string; field?: string };
   throw new ApiError(response.status, body.error ?? `The server answered ${response.status}.`, body.field);

@@ -46,8 +46,9 @@ export interface WaterLog {
   profiles: ProfileRow[];
 }
 
-export type StoredContact = Contact & { id: string; trip_id: string };
-export type StoredStop = Stop & { id: string };
+/** A record as the server has it; without a version it is what this device made of it. */
+export type StoredContact = Contact & { id: string; trip_id: string; version?: number };
+export type StoredStop = Stop & { id: string; version?: number };
 
 export interface TripDetail {
   /** What the server had taken by then, ms, is in it. */

@@ -5,11 +5,16 @@ import type { Entry, OutboxState } from './outbox';
 export const since = ({ waiting, sent }: OutboxState, asOf: number): Entry[] =>
   [...sent.filter((e) => e.sentAt! >= asOf), ...waiting.filter((e) => e.refused === null)].sort((a, b) => a.seq - b.seq);
 
+/** Whether a write was refused because what it changes was changed elsewhere meanwhile. */
+export const isConflict = ({ path, refused }: Entry): boolean => /[?]base=/.test(path) && /changed elsewhere/.test(refused ?? '');
+/** The path of a write that does not mind what was changed meanwhile. */
+export const withoutBase = (path: string): string => path.replace(/[?]base=\d+$/, '');
+
 /** A trip as it will be once everything that waits has reached the server. */
 export function appliedTrip(detail: TripDetail, entries: Entry[]): TripDetail {
   let out = detail;
   for (const { method, path, body } of entries) {
-    const match = /^\/trips\/([^/]+)\/(contacts|stops|responses)\/([^/]+)$/.exec(path);
+    const match = /^\/trips\/([^/]+)\/(contacts|stops|responses)\/([^/?]+)(?:\?.*)?$/.exec(path);
     if (!match || match[1] !== detail.trip.id) continue;
     const record = match[2] as 'contacts' | 'stops' | 'responses';
     const others = (out[record] as { id: string }[]).filter((r) => r.id !== match[3]);
@@ -27,9 +32,10 @@ export const ofLog = ({ path }: Entry, water: string): boolean =>
 export function appliedLog(log: WaterLog, water: string, entries: Entry[]): WaterLog {
   if (!entries.length) return log;
   let { trips, readings } = log;
-  for (const { path, body } of entries) {
+  for (const { method, path, body } of entries) {
     const trip = new RegExp(`^/waters/${water}/trips/([^/]+)$`).exec(path)?.[1];
-    if (trip) {
+    if (trip && method === 'DELETE') trips = trips.filter((t) => t.id !== trip);
+    else if (trip) {
       const row = { ...(body as Omit<TripRow, 'id'>), id: trip };
       trips = trips.some((t) => t.id === trip) ? trips.map((t) => (t.id === trip ? { ...t, ...row } : t)) : [...trips, row];
     }

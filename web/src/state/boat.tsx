@@ -1,12 +1,13 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import type { Chart } from '@restless-shoal/core/chart';
-import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
-import { sPass, type SPass } from '@restless-shoal/core/passage';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { metricPlane } from '@restless-shoal/core/geo';
+import { LookingGuess } from '@restless-shoal/core/logbook';
 import { useTakeAlong } from '../offline/take-along';
 import { useAwake } from './awake';
 import { useTripChartOf, type TripChart, type TripSounding } from './trip-chart';
+import type { EchoRecord } from './echo-record';
 import { useBoat, type Boat, type BoatSource } from './use-boat';
-import { useRecorder } from './use-recorder';
+import { useEchoes } from './use-echoes';
+import { useRecorder, type RecordedFix, type TrackMode } from './use-recorder';
 import type { ViewInUse } from './views-in-use';
 import { useWaterState } from './water';
 
@@ -16,10 +17,18 @@ interface BoatState {
   setView: (view: ViewInUse) => void;
   looking: boolean;
   setLooking: (looking: boolean) => void;
+  /** What the track is recorded as: guessed from speed, view and stop, until somebody says otherwise. */
+  mode: TrackMode;
+  /** The Deck says that a stop is being fished, or lines are trolled. */
+  setDoing: (doing: 'fish' | 'troll' | null) => void;
+  /** What this page has recorded of the trip; grows in place. */
+  recorded: RecordedFix[];
   /** Puts the fixes recorded so far into the outbox, before what was seen there. */
   flushTrack: () => Promise<void>;
   /** Chart of what the running trip has sounded; null before there is any. */
   tripChart: TripChart | null;
+  /** What the sonar shows; null where no echoes come. */
+  echoes: EchoRecord | null;
 }
 
 const Context = createContext<BoatState | null>(null);
@@ -30,16 +39,17 @@ export function useBoatState(): BoatState {
   return state;
 }
 
-/** An S-pass over the open water of a chart, about where it lies farthest from the shore. */
-function practicePass(chart: Chart): SPass | null {
-  const { cells } = chart;
-  let best = -1;
-  for (let i = 0; i < cells.count; i++)
-    if (!Number.isNaN(cells.depth[i]) && (best < 0 || cells.shoreDistance[i] > cells.shoreDistance[best])) best = i;
-  if (best < 0) return null;
-  const [x, y] = cellCentre(cells.column[best], cells.row[best]);
-  const reach = Math.max(20, 0.7 * cells.shoreDistance[best]);
-  return { start: [x - reach, y + reach], heading: 90, length: 2 * reach, spacing: 12 };
+/** Slower than this a boat stands, m/s. */
+const STANDING = 0.4;
+
+/** Sets from the speed whether the sonar is watched, until somebody says so. */
+function useGuess(boat: Boat | null, looking: boolean, setLooking: (looking: boolean) => void): void {
+  const guess = useRef<LookingGuess | null>(null);
+  guess.current ??= new LookingGuess();
+  useEffect(() => {
+    const now = boat && guess.current!.take(boat.speed, boat.at, looking);
+    if (now !== null) setLooking(now);
+  }, [boat, looking, setLooking]);
 }
 
 /** The boat of the running trip: where it is, where it looks, what it sounds. Goes on whichever view is open. */
@@ -47,28 +57,23 @@ export function BoatProvider({ children }: { children: ReactNode }) {
   const { running, chart, water, species } = useWaterState();
   useTakeAlong(water.id, species.name);
   useAwake(running !== null);
-  const pass = useMemo(() => chart && practicePass(chart), [chart]);
-  const simulated = useCallback(
-    (travelled: number): Pick<Boat, 'position' | 'course'> | null => {
-      if (!pass || !chart) return null;
-      const { at, course } = sPass(pass, travelled);
-      return { position: metricPlane(chart.epsg).toLatLon(at), course };
-    },
-    [pass, chart],
-  );
-  const source = useBoat(running !== null, simulated);
+  const { record: echoes, heard, take } = useEchoes();
+  const source = useBoat(running !== null, take);
   const { boat } = source;
   const [view, setView] = useState<ViewInUse>({ view: 'side-scan', range: 25 });
   const [looking, setLooking] = useState(true);
-  const practice = source.source === 'simulated';
-  const flushTrack = useRecorder({
+  const [doing, setDoing] = useState<'fish' | 'troll' | null>(null);
+  useGuess(boat, looking, setLooking);
+  const mode: TrackMode =
+    doing ?? (!looking ? 'transit' : view.view === 'forward-facing' && (boat?.speed ?? 0) < STANDING ? 'sweep' : 'scan');
+  const { flush: flushTrack, recorded } = useRecorder({
     trip: running?.id ?? null,
-    boat: practice || (source.source === 'network' && source.trouble) ? null : boat,
+    boat: source.source === 'network' && source.trouble ? null : boat,
     view,
-    looking,
+    mode,
   });
 
-  // What the sounder says makes the trip's own chart. The simulated boat's reads the chart's bottom, with the scatter of a real one.
+  // What the sounder says makes the trip's own chart.
   const soundings = useRef<TripSounding[]>([]);
   const [sounded, setSounded] = useState(0);
   useEffect(() => {
@@ -76,18 +81,28 @@ export function BoatProvider({ children }: { children: ReactNode }) {
     setSounded(0);
   }, [running?.id, source.source]);
   useEffect(() => {
-    if (!boat || !chart) return;
+    if (!chart || !boat?.depth) return;
     const [x, y] = metricPlane(chart.epsg).toMetric(boat.position);
-    const depth = practice ? chart.depth.at(x, y) + (Math.random() - 0.5) * 0.1 : (boat.depth ?? NaN);
-    if (!(depth > 0)) return;
-    soundings.current.push({ time: boat.at, x, y, depth });
+    soundings.current.push({ time: boat.at, x, y, depth: boat.depth });
     setSounded(soundings.current.length);
-  }, [practice, boat, chart]);
+  }, [boat, chart]);
   const tripChart = useTripChartOf(chart?.epsg ?? null, soundings, sounded);
 
   const state = useMemo(
-    () => ({ source, view, setView, looking, setLooking, flushTrack, tripChart }),
-    [source, view, looking, flushTrack, tripChart],
+    () => ({
+      source,
+      view,
+      setView,
+      looking,
+      setLooking,
+      mode,
+      setDoing,
+      recorded,
+      flushTrack,
+      tripChart,
+      echoes: heard ? echoes : null,
+    }),
+    [source, view, looking, mode, recorded, flushTrack, tripChart, echoes, heard],
   );
   return <Context.Provider value={state}>{children}</Context.Provider>;
 }

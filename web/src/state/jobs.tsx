@@ -29,9 +29,15 @@ export function useBuilds(water: string): Builds {
   });
   const [undone, setUndone] = useState<JobState | null>(null);
   const watched = useRef(new Set<string>());
+  const seen = useRef(new Set<string>());
+  // Those that were there when another was asked for: how they end is no news any more.
+  const older = useRef(new Set<string>());
   useEffect(() => {
     if (!data) return;
-    for (const { id } of data) watched.current.add(id);
+    for (const { id } of data) {
+      watched.current.add(id);
+      seen.current.add(id);
+    }
     for (const id of watched.current) {
       if (data.some((j) => j.id === id)) continue;
       watched.current.delete(id);
@@ -40,7 +46,7 @@ export function useBuilds(water: string): Builds {
           // An answer that was under way when it was queued does not list it yet.
           if (job.state === 'waiting' || job.state === 'running') watched.current.add(id);
           else {
-            if (job.state !== 'done') setUndone(job);
+            if (job.state !== 'done' && !older.current.has(id)) setUndone(job);
             void refresh(queries);
           }
         },
@@ -52,6 +58,7 @@ export function useBuilds(water: string): Builds {
   const watch = useCallback(
     (job: string) => {
       setUndone(null);
+      for (const id of [...seen.current, ...watched.current]) if (id !== job) older.current.add(id);
       watched.current.add(job);
       void look();
     },

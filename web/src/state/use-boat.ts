@@ -1,6 +1,8 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BoatNews } from '@restless-shoal/core/formats';
 import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
+import type { BoatFix } from '@restless-shoal/core/sonar';
+import { deckNow } from '../api/clock';
 import { getJson } from '../api/client';
 
 /** Where the boat is and where it goes. */
@@ -19,15 +21,17 @@ export interface Boat {
 
 export interface BoatSource {
   boat: Boat | null;
-  source: 'device' | 'hand' | 'simulated' | 'network';
+  source: 'device' | 'hand' | 'network';
+  /** Where it was in the last ten minutes, in order of time. Changes in place. */
+  fixes: BoatFix[];
+  /** Whether what speaks on the boat's network is the simulated boat. */
+  simulated: boolean;
   /** Why the device gives no position, in words. */
   trouble: string | null;
   setByHand: (position: LatLon, course: number, speed: number) => void;
   useDevice: () => void;
   /** Listens to the boat’s network through the server. */
   useNetwork: () => void;
-  /** A boat that searches the water in an S-pass, for practice: nothing of it is recorded. */
-  simulate: () => void;
 }
 
 /** How long the boat's network may be silent before it is asked why, ms. */
@@ -39,11 +43,12 @@ export interface FeedState {
   trouble: string | null;
   host?: string;
   port?: number;
+  echoPort?: number | null;
+  simulated: boolean;
 }
 
-/** The simulated boat's speed, m/s, and how often it is seen, ms. */
-const SIMULATED_SPEED = 3;
-const SIMULATED_BEAT = 400;
+/** How long it is remembered where the boat was, ms. */
+const REMEMBERED_MS = 600_000;
 
 const TROUBLE: Record<number, string> = {
   1: 'This device may not tell its position: allow it in the browser.',
@@ -60,9 +65,14 @@ function moved(before: Boat | null, position: LatLon, at: number): { course: num
   return { course: bearing(before.position, position), speed: Math.min(30, metres / seconds) };
 }
 
-/** @param simulated is asked for the simulated boat, by the metres it has gone; null where there is no water to go on */
-export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick<Boat, 'position' | 'course'> | null): BoatSource {
+/**
+ * Where the boat is, from whatever knows it, while it is asked for.
+ * @param onEcho is told what the sonar hears, where the boat's network sends that too; has to stay the same
+ */
+export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => void): BoatSource {
   const [boat, setBoat] = useState<Boat | null>(null);
+  const fixes = useRef<BoatFix[]>([]);
+  const [feed, setFeed] = useState<Pick<FeedState, 'simulated'>>({ simulated: false });
   const [source, setSource] = useState<BoatSource['source']>(() => (localStorage.getItem('boat') === 'network' ? 'network' : 'device'));
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
@@ -74,7 +84,7 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
     const watch = navigator.geolocation.watchPosition(
       ({ coords }) => {
         setTrouble(null);
-        const at = Date.now();
+        const at = deckNow();
         setBoat((before) => {
           const position = { latitude: coords.latitude, longitude: coords.longitude };
           const guess = moved(before, position, at);
@@ -94,18 +104,25 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
     return () => navigator.geolocation.clearWatch(watch);
   }, [source, enabled]);
   useEffect(() => {
-    if (source !== 'simulated' || !enabled) return;
-    let travelled = 0;
-    const beat = setInterval(() => {
-      const next = simulated(travelled);
-      travelled += (SIMULATED_SPEED * SIMULATED_BEAT) / 1000;
-      if (next) setBoat({ ...next, speed: SIMULATED_SPEED, at: Date.now(), accuracy: null, depth: null });
-    }, SIMULATED_BEAT);
-    return () => clearInterval(beat);
-  }, [source, enabled, simulated]);
+    if (!boat) {
+      fixes.current.length = 0;
+      return;
+    }
+    const { current } = fixes;
+    if ((current.at(-1)?.at ?? 0) >= boat.at) return;
+    current.push({ position: boat.position, course: boat.course, speed: boat.speed, at: boat.at });
+    if (current[0].at < boat.at - 1.2 * REMEMBERED_MS)
+      current.splice(
+        0,
+        current.findIndex((f) => f.at >= boat.at - REMEMBERED_MS),
+      );
+  }, [boat]);
   useEffect(() => {
     if (source !== 'network' || !enabled) return;
-    const news = new EventSource('/api/feed/news');
+    const news = new EventSource('/api/feed/news?echoes');
+    news.addEventListener('echo', ({ data, lastEventId }: MessageEvent<string>) => onEcho(data, Number(lastEventId)));
+    // Anew with each connection: another boat may be on the line.
+    news.onopen = () => getJson<FeedState>('/feed').then(setFeed, () => undefined);
     news.onmessage = ({ data }: MessageEvent<string>) => {
       const said = JSON.parse(data) as BoatNews & { at: number };
       const { latitude, longitude, course, heading, speed, depth } = said;
@@ -133,14 +150,17 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
       }
       // Nothing came: the server knows why.
       getJson<FeedState>('/feed').then(
-        ({ state, trouble: why, host, port }) =>
+        (said) => {
+          const { state, trouble: why, host, port } = said;
+          setFeed(said);
           setTrouble(
             state === 'off'
               ? 'The boat’s network is not set: press here.'
               : state === 'failing'
                 ? `The boat’s network (${host}:${port}): ${why}.`
                 : 'The boat’s network sends no position.',
-          ),
+          );
+        },
         () => setTrouble('The server cannot be reached, and the boat’s network through it.'),
       );
     }, QUIET_MS);
@@ -148,11 +168,11 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
       news.close();
       clearInterval(beat);
     };
-  }, [source, enabled]);
+  }, [source, enabled, onEcho]);
   const setByHand = useCallback((position: LatLon, course: number, speed: number) => {
     setSource('hand');
     setTrouble(null);
-    setBoat({ position, course, speed, at: Date.now(), accuracy: null, depth: null });
+    setBoat({ position, course, speed, at: deckNow(), accuracy: null, depth: null });
   }, []);
   const useDevice = useCallback(() => {
     localStorage.removeItem('boat');
@@ -161,13 +181,20 @@ export function useBoat(enabled: boolean, simulated: (travelled: number) => Pick
   }, []);
   const useNetwork = useCallback(() => {
     localStorage.setItem('boat', 'network');
+    void getJson<FeedState>('/feed').then(setFeed, () => undefined);
     setBoat(null);
     setTrouble(null);
     setSource('network');
   }, []);
-  const simulate = useCallback(() => {
-    setTrouble(null);
-    setSource('simulated');
-  }, []);
-  return { boat, source, trouble, setByHand, useDevice, useNetwork, simulate };
+  const listening = source === 'network';
+  return {
+    boat,
+    source,
+    fixes: fixes.current,
+    simulated: listening && feed.simulated,
+    trouble,
+    setByHand,
+    useDevice,
+    useNetwork,
+  };
 }

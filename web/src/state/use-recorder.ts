@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef } from 'react';
 import { distance, type LatLon } from '@restless-shoal/core/geo';
+import type { TrackFix } from '@restless-shoal/core/logbook';
 import { deckNow } from '../api/clock';
 import { outbox } from '../offline/device';
 import type { Boat } from './use-boat';
@@ -15,33 +16,51 @@ interface RecorderOptions {
   trip: string | null;
   boat: Boat | null;
   view: ViewInUse;
-  /** Whether the sonar is being watched; if not, the track is transit. */
-  looking: boolean;
+  /** What the boat is at. */
+  mode: TrackMode;
 }
 
-/** Records where the boat looks while a trip runs: this is the effort. Fixes go to the outbox every few seconds. @returns sends them there now */
-export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () => Promise<void> {
-  const queue = useRef<object[]>([]);
-  const recorded = useRef<{ at: number; position: LatLon | null }>({ at: 0, position: null });
-  const latest = useRef({ boat, view, looking });
+export type TrackMode = 'transit' | 'scan' | 'fish' | 'troll' | 'sweep';
+
+/** A fix as it goes into the track. */
+export type RecordedFix = Omit<TrackFix, 'trip'>;
+
+/** Fixes of this page that are remembered, so that the Deck shows what was looked at without asking for it. */
+const REMEMBERED = 20_000;
+
+/**
+ * Records where the boat looks while a trip runs: this is the effort. Fixes go to the outbox every few seconds.
+ * @returns what sends them there now, and what this page has recorded of the trip, growing in place
+ */
+export function useRecorder({ trip, boat, view, mode }: RecorderOptions): { flush: () => Promise<void>; recorded: RecordedFix[] } {
+  const queue = useRef<RecordedFix[]>([]);
+  const all = useRef<RecordedFix[]>([]);
   useEffect(() => {
-    latest.current = { boat, view, looking };
+    all.current.length = 0;
+  }, [trip]);
+  const recorded = useRef<{ at: number; position: LatLon | null }>({ at: 0, position: null });
+  const latest = useRef({ boat, view, mode });
+  useEffect(() => {
+    latest.current = { boat, view, mode };
   });
 
   const record = useCallback(() => {
-    const { boat: b, view: v, looking: l } = latest.current;
+    const { boat: b, view: v, mode: doing } = latest.current;
     if (!b) return;
     recorded.current = { at: Date.now(), position: b.position };
-    queue.current.push({
+    const fix: RecordedFix = {
       time: new Date(deckNow()).toISOString(),
       latitude: b.position.latitude,
       longitude: b.position.longitude,
-      mode: l ? 'scan' : 'transit',
+      mode: doing,
       // Without a sounder there is no reading: what the chart says is none.
       depth_m: b.depth === null ? null : Number(b.depth.toFixed(2)),
       heading_deg: Number(b.course.toFixed(1)),
       ...effortColumns(v),
-    });
+    };
+    queue.current.push(fix);
+    all.current.push(fix);
+    if (all.current.length > REMEMBERED) all.current.splice(0, REMEMBERED / 10);
   }, []);
 
   const flush = useCallback(async (): Promise<void> => {
@@ -72,5 +91,5 @@ export function useRecorder({ trip, boat, view, looking }: RecorderOptions): () 
       void flush();
     };
   }, [trip, record, flush]);
-  return flush;
+  return { flush, recorded: all.current };
 }

@@ -19,7 +19,7 @@ export const FORWARD_ANGLE = 20;
 
 /** The columns of a track fix that say how far the boat saw. */
 export function effortColumns({ view, range }: ViewInUse): {
-  view: string;
+  view: ViewInUse['view'];
   port_range_m: number | null;
   starboard_range_m: number | null;
   sector_deg: number | null;

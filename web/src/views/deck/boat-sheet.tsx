@@ -1,12 +1,36 @@
 import { useEffect, useState } from 'react';
+import type { Chart } from '@restless-shoal/core/chart';
 import type { LatLon } from '@restless-shoal/core/geo';
 import { getJson, sendJson, type ApiError } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { readPosition } from '../../parts/position-field';
 import type { BoatSource, FeedState } from '../../state/use-boat';
+import { practicePass } from './practice-pass';
+import { RigFields } from './rig-fields';
+
+/** The simulated boat's speed, m/s, and what can hang beside it. */
+const PRACTICE_SPEED = 2;
+const COMPANIONS = [
+  ['lure', 'a lure under the boat'],
+  ['weight', 'a weight on a wire'],
+  ['wash', 'another boat’s wash'],
+] as const;
 
 /** Where the boat's position comes from: this device, the boat's network, or set by hand. */
-export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: () => void }) {
+export function BoatSheet({
+  source,
+  water,
+  chart,
+  thermocline,
+  onClose,
+}: {
+  source: BoatSource;
+  water: string;
+  chart: Chart | null;
+  /** As the day has it, for the simulated boat's sonar. */
+  thermocline: { top: number; bottom: number } | null;
+  onClose: () => void;
+}) {
   const { boat } = source;
   const [position, setPosition] = useState(boat ? `${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}` : '');
   const [course, setCourse] = useState(String(Math.round(boat?.course ?? 0)));
@@ -22,31 +46,108 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
     onClose();
   };
   const [network, setNetwork] = useState('');
+  const [echoPort, setEchoPort] = useState('');
+  const [companions, setCompanions] = useState<string[]>([]);
   const [busy, setBusy] = useState(false);
   useEffect(() => {
     getJson<FeedState>('/feed').then(
-      ({ host, port }) => host && setNetwork((typed) => typed || `${host}:${port}`),
+      ({ host, port, echoPort, simulated }) => {
+        if (!host || simulated) return;
+        setNetwork((typed) => typed || `${host}:${port}`);
+        if (echoPort) setEchoPort((typed) => typed || String(echoPort));
+      },
       () => undefined,
     );
   }, []);
   const listen = async (): Promise<void> => {
     const [, host, port] = /^\s*(.+?)\s*:\s*(\d+)\s*$/.exec(network) ?? [];
     if (!host) return setWrong('The boat’s network needs a host and a port: 192.168.4.1:10110');
+    if (echoPort.trim() !== '' && !/^\s*\d+\s*$/.test(echoPort)) return setWrong('The port of the echoes must be a whole number: 10111');
+    await ask('PUT', '/feed', { host, port: Number(port), echoPort: echoPort.trim() === '' ? null : Number(echoPort) }, 'Boat’s network');
+  };
+  const ask = async (method: 'PUT' | 'POST', path: string, body: object, what: string): Promise<void> => {
     setBusy(true);
     try {
-      await sendJson('PUT', '/feed', { host, port: Number(port) });
+      await sendJson(method, path, body);
       source.useNetwork();
       onClose();
     } catch (error) {
-      setWrong(`Boat’s network: ${(error as ApiError).field ?? ''} ${(error as Error).message}`);
+      setWrong(`${what}: ${(error as ApiError).field ?? ''} ${(error as Error).message}`);
     } finally {
       setBusy(false);
     }
   };
+  const pass = chart && practicePass(chart);
+  const simulate = (): void =>
+    void (
+      pass && ask('POST', `/waters/${water}/simulated-boat`, { ...pass, speed: PRACTICE_SPEED, companions, thermocline }, 'Simulated boat')
+    );
   const row = 'grid grid-cols-[6rem_1fr_4rem] items-center gap-3 py-1.5';
   return (
     <Dialog title="Where the boat is" onClose={onClose}>
+      <p className="text-sm text-mute">Marks stand where the boat is. What says so?</p>
+      <button
+        type="button"
+        className="btn touch-target mt-2 w-full"
+        onClick={() => {
+          source.useDevice();
+          onClose();
+        }}
+      >
+        Use this device’s position
+      </button>
+      {wrong && (
+        <p role="alert" className="text-warn">
+          {wrong}
+        </p>
+      )}
+      <div className="mt-3 border-t border-line pt-3">
+        <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
+          <span>Boat’s network</span>
+          <input
+            className="input num h-11 w-full"
+            placeholder="192.168.4.1:10110"
+            value={network}
+            onChange={(e) => setNetwork(e.target.value)}
+          />
+        </label>
+        <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
+          <span>Echoes, port</span>
+          <input className="input num h-11 w-28" placeholder="none" value={echoPort} onChange={(e) => setEchoPort(e.target.value)} />
+        </label>
+        <p className="mb-2 text-sm text-mute">
+          Host and port where it speaks NMEA 0183 over TCP; the port of the echoes only where a gateway sends the sonar’s picture.
+        </p>
+        <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
+          Listen to the boat’s network
+        </button>
+      </div>
+      {pass && (
+        <div className="mt-3 border-t border-line pt-3">
+          <p className="text-sm text-mute">
+            For practice: a boat on this machine that searches a hump of the chart in an S-pass, with a sonar and made-up fish. What is
+            logged with it can be thrown away when the trip ends.
+          </p>
+          <div className="flex flex-wrap gap-x-4">
+            {COMPANIONS.map(([what, words]) => (
+              <label key={what} className="touch-target flex items-center gap-2 text-sm">
+                <input
+                  type="checkbox"
+                  className="checkbox"
+                  checked={companions.includes(what)}
+                  onChange={({ target }) => setCompanions(target.checked ? [...companions, what] : companions.filter((c) => c !== what))}
+                />
+                {words}
+              </label>
+            ))}
+          </div>
+          <button type="button" className="btn touch-target w-full" disabled={busy} onClick={simulate}>
+            Simulated boat
+          </button>
+        </div>
+      )}
       <form
+        className="mt-3 border-t border-line pt-3"
         onSubmit={(event) => {
           event.preventDefault();
           save();
@@ -72,55 +173,11 @@ export function BoatSheet({ source, onClose }: { source: BoatSource; onClose: ()
           <input inputMode="decimal" className="input num h-11" value={speed} onChange={(e) => setSpeed(e.target.value)} />
           <span className="text-mute">m/s</span>
         </label>
-        {wrong && (
-          <p role="alert" className="text-warn">
-            {wrong}
-          </p>
-        )}
-        <div className="mt-3 border-t border-line pt-3">
-          <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
-            <span>Boat’s network</span>
-            <input
-              className="input num h-11 w-full"
-              placeholder="192.168.4.1:10110"
-              value={network}
-              onChange={(e) => setNetwork(e.target.value)}
-            />
-          </label>
-          <p className="mb-2 text-sm text-mute">Host and port where it speaks NMEA 0183 over TCP.</p>
-          <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
-            Listen to the boat’s network
-          </button>
-        </div>
-        <p className="mt-3 text-sm text-mute">
-          The simulated boat searches the water in an S-pass and sounds it, for practice: its track is not recorded.
-        </p>
-        <div className="mt-4 flex flex-wrap justify-end gap-2">
-          <button
-            type="button"
-            className="btn touch-target"
-            onClick={() => {
-              source.simulate();
-              onClose();
-            }}
-          >
-            Simulated boat
-          </button>
-          <button
-            type="button"
-            className="btn touch-target"
-            onClick={() => {
-              source.useDevice();
-              onClose();
-            }}
-          >
-            Use this device’s position
-          </button>
-          <button type="submit" className="btn btn-primary touch-target">
-            Set by hand
-          </button>
-        </div>
+        <button type="submit" className="btn touch-target mt-1 w-full">
+          Set by hand
+        </button>
       </form>
+      <RigFields />
     </Dialog>
   );
 }

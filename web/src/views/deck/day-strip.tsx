@@ -1,3 +1,4 @@
+import { memo, useRef, useState, type PointerEvent } from 'react';
 import { Column } from '../../parts/column';
 import { clockInZone } from '../../parts/format';
 import type { StoredContact, StoredStop } from '../../api/queries';
@@ -19,56 +20,129 @@ function things(c: StoredContact) {
   };
 }
 
-/** The day as Columns: one a mark or blank, in order of time, water depth to scale. */
-export function DayStrip({
-  entries,
-  zone,
-  height,
-  onOpen,
-}: {
+interface DayStripProps {
   entries: DayEntry[];
   zone: string | null;
   height: number;
   onOpen: (entry: DayEntry) => void;
-}) {
-  if (!entries.length)
+}
+
+/** The day as Columns: one a mark or blank, in order of time, water depth to scale. */
+export function DayStrip(props: DayStripProps) {
+  if (!props.entries.length)
     return (
       <p className="py-3 text-sm text-mute">Nothing marked yet. Blanks count too: press “Nothing here” where you looked and saw nothing.</p>
     );
+  return <Strip {...props} />;
+}
+
+/** Width of one Column, px: from a day at a glance to one that is easily hit. */
+const WIDTHS = { least: 22, usual: 54, most: 110 };
+
+function Strip({ entries, zone, height, onOpen }: DayStripProps) {
+  // Two fingers drawn apart show less of the day, larger.
+  const [width, setWidth] = useState(WIDTHS.usual);
+  const fingers = useRef(new Map<number, number>());
+  const before = useRef<{ apart: number; width: number } | null>(null);
+  const apart = (): number => {
+    const [a, b] = [...fingers.current.values()];
+    return Math.max(10, Math.abs(a - b));
+  };
+  const down = ({ pointerId, clientX }: PointerEvent): void => {
+    fingers.current.set(pointerId, clientX);
+    before.current = fingers.current.size === 2 ? { apart: apart(), width } : null;
+  };
+  const move = ({ pointerId, clientX }: PointerEvent): void => {
+    if (!fingers.current.has(pointerId)) return;
+    fingers.current.set(pointerId, clientX);
+    if (before.current)
+      setWidth(Math.round(Math.min(WIDTHS.most, Math.max(WIDTHS.least, (before.current.width * apart()) / before.current.apart))));
+  };
+  const up = ({ pointerId }: PointerEvent): void => {
+    fingers.current.delete(pointerId);
+    before.current = null;
+  };
   const depth = (e: DayEntry): number => (e.kind === 'contact' ? things(e.contact).bottom : (e.depth ?? 3));
   const max = Math.max(5, ...entries.map(depth)) * 1.05;
   return (
-    <ol className="flex gap-1 overflow-x-auto" aria-label="The day as Columns" data-testid="day" tabIndex={0}>
+    <ol
+      className="flex touch-pan-x gap-1 overflow-x-auto"
+      aria-label="The day as Columns"
+      data-testid="day"
+      tabIndex={0}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onKeyDown={({ key }) => {
+        const by = key === '+' ? 1.25 : key === '-' ? 0.8 : 1;
+        if (by !== 1) setWidth(Math.round(Math.min(WIDTHS.most, Math.max(WIDTHS.least, width * by))));
+      }}
+    >
       {entries.map((entry) => (
-        <li key={entry.kind === 'contact' ? entry.contact.id : entry.stop.id}>
-          <button
-            type="button"
-            className="touch-target flex flex-col items-center rounded px-1 hover:bg-[color-mix(in_srgb,var(--act)_10%,transparent)]"
-            onClick={() => onOpen(entry)}
-          >
-            {entry.kind === 'contact' ? (
-              <Column
-                width={54}
-                height={height}
-                max={max}
-                {...things(entry.contact)}
-                label={`${entry.contact.kind}${entry.contact.species ? `, ${entry.contact.species}` : ''}, water ${depth(entry).toFixed(1)} m`}
-              />
-            ) : (
-              <Column
-                width={54}
-                height={height}
-                max={max}
-                bottom={depth(entry)}
-                blank={entry.stop.outcome === 'nothing'}
-                label={`${entry.stop.outcome === 'nothing' ? 'nothing here' : `stop, ${entry.stop.outcome ?? 'not left yet'}`}, water ${depth(entry).toFixed(1)} m`}
-              />
-            )}
-            <span className="num text-xs text-mute">{clockInZone(new Date(entry.at), zone)}</span>
-            {entry.kind === 'stop' && entry.stop.outcome !== 'nothing' && <b className="num text-xs">{entry.stop.outcome ?? 'stop'}</b>}
-          </button>
-        </li>
+        <DayItem
+          key={entry.kind === 'contact' ? entry.contact.id : entry.stop.id}
+          entry={entry}
+          depth={depth(entry)}
+          max={max}
+          zone={zone}
+          width={width}
+          height={height}
+          onOpen={onOpen}
+        />
       ))}
     </ol>
   );
 }
+
+interface DayItemProps {
+  entry: DayEntry;
+  depth: number;
+  max: number;
+  zone: string | null;
+  width: number;
+  height: number;
+  onOpen: (entry: DayEntry) => void;
+}
+
+/** One of the day's. Drawn anew only when it says something else: a day has hundreds, and a mark must not wait for them. */
+const DayItem = memo(
+  ({ entry, depth, max, zone, width, height, onOpen }: DayItemProps) => (
+    <li>
+      <button
+        type="button"
+        className="flex min-h-11 flex-col items-center rounded px-1 hover:bg-[color-mix(in_srgb,var(--act)_10%,transparent)]"
+        onClick={() => onOpen(entry)}
+      >
+        {entry.kind === 'contact' ? (
+          <Column
+            width={width}
+            height={height}
+            max={max}
+            {...things(entry.contact)}
+            label={`${entry.contact.kind}${entry.contact.species ? `, ${entry.contact.species}` : ''}, water ${depth.toFixed(1)} m`}
+          />
+        ) : (
+          <Column
+            width={width}
+            height={height}
+            max={max}
+            bottom={depth}
+            blank={entry.stop.outcome === 'nothing'}
+            label={`${entry.stop.outcome === 'nothing' ? 'nothing here' : `stop, ${entry.stop.outcome ?? 'not left yet'}`}, water ${depth.toFixed(1)} m`}
+          />
+        )}
+        {width >= 40 && <span className="num text-xs text-mute">{clockInZone(new Date(entry.at), zone)}</span>}
+        {entry.kind === 'stop' && entry.stop.outcome !== 'nothing' && <b className="num text-xs">{entry.stop.outcome ?? 'stop'}</b>}
+      </button>
+    </li>
+  ),
+  (a, b) =>
+    a.max === b.max &&
+    a.depth === b.depth &&
+    a.zone === b.zone &&
+    a.width === b.width &&
+    a.height === b.height &&
+    a.onOpen === b.onOpen &&
+    (a.entry === b.entry || JSON.stringify(a.entry) === JSON.stringify(b.entry)),
+);

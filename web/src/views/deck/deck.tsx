@@ -1,30 +1,41 @@
-import { Thermometer, Timer } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { AudioWaveform, CircleDot, Thermometer, Timer } from 'lucide-react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import type { TrackFix } from '@restless-shoal/core/logbook';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
-import { fromBoat } from '@restless-shoal/core/sonar';
+import { fromBoat, slantRange } from '@restless-shoal/core/sonar';
+import { withoutBase } from '../../offline/apply';
 import { outbox } from '../../offline/device';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import { KindSymbol } from '../../parts/symbols';
 import { useBoatState } from '../../state/boat';
+import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
-import { BoatSheet } from './boat-sheet';
 import { ColumnInput, type DepthSpan } from './column-input';
 import { ConditionsForm } from './conditions-form';
 import { DayStrip, type DayEntry } from './day-strip';
 import { EndTrip } from './end-trip';
-import { EntrySheet } from './entry-sheet';
-import { CountChoice, KindChoice, kindWords, type Kind } from './kinds';
+import { agoWords, EntrySheet } from './entry-sheet';
+import { CountChoice, isFree, KindChoice, kindWords, type Kind } from './kinds';
+import { GoBackBar } from './go-back';
+import { hectaresLookedAt, lookedAround } from './looked';
 import { Notice } from './notice';
+import { asSent } from './outcome';
+import { TrackSheet } from './track-sheet';
+import { circlesRound, keyOf, wayTo } from './way-back';
 import { Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { StopPanel } from './stop-panel';
 import { useDeckLog } from './use-deck-log';
-import { useMarking } from './use-marking';
+import { isSlant, useMarking } from './use-marking';
 import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
 import { ViewChoice } from './view-choice';
+
+// What only goes with a server comes when it is asked for, so that the Deck is there sooner.
+const BoatSheet = lazy(() => import('./boat-sheet').then((m) => ({ default: m.BoatSheet })));
+const Picture = lazy(() => import('./picture').then((m) => ({ default: m.Picture })));
 
 /** On the water: kind, depth on the Column, place on the Pad. */
 export function Deck() {
@@ -42,21 +53,30 @@ export function Deck() {
   return <OnTheWater log={log} />;
 }
 
+/** Depth of the middle of what was marked, m. */
+const middleOf = ({ top_m, bottom_m }: { top_m: number | null; bottom_m: number | null }): number | null =>
+  top_m === null ? null : (top_m + (bottom_m ?? top_m)) / 2;
+
 function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const { water, chart, species, day, conditions, running, log: waterLog } = useWaterState();
-  const { source, view, setView, looking, setLooking, flushTrack } = useBoatState();
+  const { source, view, setView, looking, setLooking, mode, setDoing, recorded, flushTrack, echoes } = useBoatState();
   const { boat } = source;
   const phone = usePhone();
+  const rig = useRig();
+  const [screen, setScreen] = useState<'pad' | 'picture'>('pad');
+  const pictured = echoes !== null && screen === 'picture';
   const [kind, setKind] = useState<Kind>('fish');
   const [count, setCount] = useState(1);
   const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
   const [named, setNamed] = useState(true);
-  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | null>(null);
-  const [open, setOpen] = useState<DayEntry | null>(null);
+  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | 'track' | null>(null);
+  const [opened, setOpen] = useState<string | null>(null);
+  const [goingTo, setGoingTo] = useState<string | null>(null);
   const [side, setSide] = useState<'stop' | 'mark'>('stop');
   const stop = useStop(running?.id ?? null, log.detail, log.write);
   const marking = useMarking(log, stop, { kind, count, span, named }, () => setSheet('boat'));
   const { here, attempt } = marking;
+  const openEntry = useCallback((entry: DayEntry) => setOpen(keyOf(entry)), []);
 
   const entries = useMemo(
     () =>
@@ -65,16 +85,34 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       ),
     [log.entries, chart],
   );
+  const find = (key: string | null): DayEntry | null => entries.find((e) => keyOf(e) === key) ?? null;
+  const open = find(opened);
+  const fishing = stop.open !== null;
+  useEffect(() => {
+    setDoing(fishing ? 'fish' : null);
+    return () => setDoing(null);
+  }, [fishing, setDoing]);
+  const goal = find(goingTo);
+  const way = boat && goal ? wayTo(boat, goal, rig.bow, conditions) : null;
+  const circles = boat ? circlesRound(boat, goal, way, stop.open) : [];
+  const seen = useMemo(() => (log.detail?.contacts ?? []).filter((c) => c.kind === 'fish' || c.kind === 'bait'), [log.detail]);
+  const looked = boat ? lookedAround(boat, recorded, padReach(view), here.depth, seen) : [];
   const near = useMemo((): NearMark[] => {
     if (!boat) return [];
     const reach = padReach(view);
+    const slant = isSlant(view.view, rig.corrected);
     return entries
       .map((e): NearMark => {
         const record = e.kind === 'contact' ? e.contact : e.stop;
-        return { id: record.id, kind: e.kind === 'contact' ? e.contact.kind : 'blank', ...fromBoat(boat, record) };
+        const { ahead, starboard } = fromBoat(boat, record);
+        // As the screen would show it: where the touch was.
+        const flat = Math.hypot(ahead, starboard);
+        const deep = e.kind !== 'contact' ? null : isFree(e.contact.kind as Kind) ? middleOf(e.contact) : e.contact.water_depth_m;
+        const out = slant && deep !== null && flat > 1 ? slantRange(flat, Math.max(0, deep - rig.transducerDepth)) / flat : 1;
+        return { id: record.id, kind: e.kind === 'contact' ? e.contact.kind : 'blank', ahead: ahead * out, starboard: starboard * out };
       })
       .filter((m) => Math.hypot(m.ahead, m.starboard) <= reach);
-  }, [boat, entries, view]);
+  }, [boat, entries, view, rig]);
 
   const wind =
     conditions.windSpeed >= 0.3
@@ -159,7 +197,15 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         refused={log.waiting.find((e) => e.refused !== null)}
         done={marking.done}
         trouble={trouble}
+        waits={stuck ? `${unsent} to be sent` : null}
+        onBoat={() => setSheet('boat')}
         onLeaveOut={(entry) => attempt(() => outbox.drop(entry.seq))}
+        onKeepMine={(entry) =>
+          attempt(async () => {
+            await outbox.put(entry.method, withoutBase(entry.path), entry.body);
+            await outbox.drop(entry.seq);
+          })
+        }
         onOver={marking.over}
       />
     </div>
@@ -178,7 +224,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           onChange={setSide}
         />
       )}
-      {(phone || stop.open) && notice}
       {stop.open && side === 'stop' ? (
         stopPanel
       ) : (
@@ -190,6 +235,22 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       )}
     </>
   );
+  const choice = (
+    <ViewChoice
+      view={view}
+      looking={looking}
+      mode={mode}
+      narrow={phone}
+      onView={setView}
+      onLooking={setLooking}
+      onTroll={(on) => setDoing(on ? 'troll' : null)}
+    />
+  );
+  const toggle = echoes && (
+    <button type="button" className="btn touch-target px-2" onClick={() => setScreen(pictured ? 'pad' : 'picture')}>
+      {pictured ? <CircleDot size={20} aria-hidden /> : <AudioWaveform size={20} aria-hidden />} {pictured ? 'Pad' : 'Picture'}
+    </button>
+  );
   const place = (
     <button
       type="button"
@@ -197,7 +258,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       onClick={() => setSheet('boat')}
     >
       {boat
-        ? `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · ${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : source.source === 'network' ? ' · boat’s network' : ''}`
+        ? `${phone && toggle ? '' : `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · `}${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : source.simulated ? ' · simulated boat' : source.source === 'network' ? ' · boat’s network' : ''}`
         : 'Set the position by hand'}
     </button>
   );
@@ -217,31 +278,90 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </span>
     </div>
   );
-  const pad = <Pad size={phone ? 222 : 420} view={view} wind={wind} near={near} kind={kind} onMark={marking.mark} />;
+  const below =
+    isSlant(view.view, rig.corrected) && marking.targetDepth !== null ? Math.max(0, marking.targetDepth - rig.transducerDepth) : null;
+  // What the server has of the track, and what this page has recorded since: put together when a sheet asks for it.
+  const asked = sheet === 'end' || sheet === 'track';
+  const track = useMemo((): TrackFix[] => {
+    if (!asked) return [];
+    const served = log.detail?.track ?? [];
+    const mine = new Map(recorded.map((f) => [f.time, f]));
+    const key = running?.trip ?? '';
+    return [...served.filter((f) => !mine.has(f.time)), ...[...mine.values()].map((f) => ({ ...f, trip: key }))].sort((a, b) =>
+      a.time.localeCompare(b.time),
+    );
+    // What is recorded grows in place; a correction says so through `done`.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [asked, sheet, log.detail, running, marking.done]);
+  const hectares = useMemo(() => hectaresLookedAt(track, chart?.epsg ?? null, (x, y) => chart?.depth.at(x, y) ?? NaN), [track, chart]);
+  const back = way && goal && (
+    <GoBackBar
+      way={way}
+      words={`${goal.kind === 'contact' ? kindWords(goal.contact.kind as Kind, goal.contact.count ?? 1) : 'stop'}, ${agoWords(Date.now() - goal.at)}`}
+      wind={conditions.windSpeed >= 0.5 ? String(conditions.windFrom) : null}
+      onStop={() => setGoingTo(null)}
+    />
+  );
+  const pad = pictured ? (
+    <Suspense fallback={null}>
+      <Picture
+        width={phone ? 378 : 578}
+        height={phone ? 216 : back ? 370 : 424}
+        record={echoes}
+        view={view}
+        rig={rig}
+        fixes={source.fixes}
+        kind={kind}
+        count={count}
+        columnDepth={isFree(kind) ? (span.top + span.bottom) / 2 : null}
+        onMark={marking.markRead}
+      />
+    </Suspense>
+  ) : (
+    <Pad
+      size={phone ? 222 : 420}
+      view={view}
+      wind={wind}
+      near={near}
+      kind={kind}
+      below={below}
+      looked={looked}
+      circles={circles}
+      onMark={marking.mark}
+    />
+  );
 
   return (
     <>
       {phone ? (
         <div className="flex h-full flex-col overflow-y-auto">
-          <div className="grid grid-cols-[152px_1fr]">
-            <section aria-label="How deep?" className="border-r border-line pt-1.5">
+          {back && <div className="px-1.5 pt-1.5">{back}</div>}
+          <div className={pictured ? 'flex flex-col' : 'grid grid-cols-[152px_1fr]'}>
+            <section aria-label="How deep?" hidden={pictured} className="border-r border-line pt-1.5">
               {column}
             </section>
             <section aria-label="Where from the boat?" className="flex flex-col items-center gap-1 px-1 pt-1.5">
               {pad}
-              <ViewChoice view={view} looking={looking} narrow={phone} onView={setView} onLooking={setLooking} />
-              {place}
+              <div className={`flex gap-1 ${pictured ? 'w-full' : ''}`}>
+                {choice}
+                {pictured && toggle}
+              </div>
+              <div className="flex items-center gap-2">
+                {!pictured && toggle}
+                {place}
+              </div>
             </section>
           </div>
           <section className="flex flex-col gap-2 border-t border-line bg-surface px-2.5 py-2">
             {stopOrMark}
+            {notice}
             {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={56} onOpen={setOpen} />
+            <DayStrip entries={entries} zone={water.time_zone} height={48} onOpen={openEntry} />
           </section>
         </div>
       ) : (
-        <div className="grid h-full grid-cols-[244px_1fr_340px] grid-rows-[1fr_auto]">
-          <section aria-label="How deep?" className="flex flex-col border-r border-line px-2 pt-3">
+        <div className="grid h-full grid-cols-[244px_1fr_340px] grid-rows-[minmax(0,1fr)_auto]">
+          <section aria-label="How deep?" className="flex flex-col overflow-y-auto border-r border-line px-2 pt-3">
             <p className="mb-1 flex justify-between pl-2 text-sm text-mute">
               <span>
                 How deep?{' '}
@@ -253,31 +373,58 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             </p>
             {column}
           </section>
-          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center px-4 pt-3">
+          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center overflow-y-auto px-4 pt-3">
             <p className="mb-1 flex w-full items-center justify-between gap-2 text-sm text-mute">
-              <span>Where from the boat? Touch to mark</span>
-              <ViewChoice view={view} looking={looking} narrow={phone} onView={setView} onLooking={setLooking} />
+              <span>{pictured ? 'What the sonar shows' : 'Touch where it is'}</span>
+              {toggle}
+              {choice}
             </p>
+            {back}
             {pad}
             <div className="mt-auto flex w-full items-center justify-between">{place}</div>
           </section>
           <aside className="flex flex-col gap-2.5 overflow-y-auto border-l border-line bg-surface px-3.5 py-3">
             {stopOrMark}
-            {!stop.open && notice}
+            {notice}
           </aside>
           <section aria-label="The day" className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
             {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={78} onOpen={setOpen} />
+            <DayStrip entries={entries} zone={water.time_zone} height={78} onOpen={openEntry} />
           </section>
         </div>
       )}
-      {sheet === 'boat' && <BoatSheet source={source} onClose={() => setSheet(null)} />}
+      {sheet === 'boat' && (
+        <Suspense fallback={null}>
+          <BoatSheet source={source} water={water.id} chart={chart} thermocline={day.column.thermocline} onClose={() => setSheet(null)} />
+        </Suspense>
+      )}
       {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={() => setSheet(null)} />}
+      {sheet === 'track' && (
+        <TrackSheet
+          fixes={track}
+          zone={water.time_zone}
+          onMode={({ from, to }, mode) =>
+            attempt(async () => {
+              await flushTrack();
+              for (const fix of recorded) if (fix.time >= from && fix.time <= to) fix.mode = mode;
+              await outbox.put('PUT', `/trips/${running!.id}/track/mode`, { from, to, mode });
+            })
+          }
+          onClose={() => setSheet(null)}
+        />
+      )}
       {sheet === 'end' && (
         <EndTrip
           detail={log.detail}
           readings={waterLog.readings.filter((r) => r.trip === running?.trip).length}
           open={stop.open !== null}
+          simulated={source.simulated}
+          hectares={hectares}
+          onTrack={() => setSheet('track')}
+          onDiscard={() => {
+            setSheet(null);
+            attempt(log.discard);
+          }}
           onReadWater={() => setSheet('water')}
           onClose={() => setSheet(null)}
           onEnd={() => {
@@ -295,8 +442,14 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           zone={water.time_zone}
           responses={open.kind === 'stop' ? (log.detail?.responses ?? []).filter((r) => r.stop === open.stop.stop) : []}
           from={boat?.position ?? null}
+          species={water.species}
           onClose={() => setOpen(null)}
-          onOutcome={(id, row) => attempt(() => log.write('stops', id, row))}
+          onGoBack={() => setGoingTo(keyOf(open))}
+          onContact={(id, change) =>
+            open.kind === 'contact' &&
+            attempt(() => log.write('contacts', id, { ...asSent('contacts', open.contact), ...change }, open.contact.version))
+          }
+          onOutcome={(id, row) => attempt(() => log.write('stops', id, row, open.kind === 'stop' ? open.stop.version : undefined))}
           onRemove={(record, id) => attempt(() => log.remove(record, id))}
         />
       )}

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { TripDetail } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
 import { tally } from './tally';
@@ -7,8 +8,12 @@ export function EndTrip({
   detail,
   readings,
   open,
+  simulated,
+  hectares,
+  onTrack,
   onReadWater,
   onEnd,
+  onDiscard,
   onClose,
 }: {
   detail: TripDetail | null;
@@ -16,10 +21,17 @@ export function EndTrip({
   readings: number;
   /** Whether a stop is still being fished. */
   open: boolean;
+  /** Whether the boat is the simulated one. */
+  simulated: boolean;
+  /** Water looked at, ha. */
+  hectares: number;
+  onTrack: () => void;
   onReadWater: () => void;
   onEnd: () => void;
+  onDiscard: () => void;
   onClose: () => void;
 }) {
+  const [sure, setSure] = useState(false);
   const { targets, sightings, blanks, stops, landed, unsaid, unseen } = tally(detail);
   const some = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
   const missing = [
@@ -32,7 +44,7 @@ export function EndTrip({
   return (
     <Dialog title="End the trip?" onClose={onClose}>
       <p className="num">
-        {some(targets, 'target', 'targets')}
+        You looked at {hectares.toFixed(1)} ha. {some(targets, 'target', 'targets')}
         {sightings > targets && ` in ${sightings} marks`}, {some(blanks, 'blank', 'blanks')}, {some(stops, 'stop', 'stops')},{' '}
         {some(landed, 'fish', 'fish')} landed. The track stops here.
       </p>
@@ -43,6 +55,9 @@ export function EndTrip({
           ))}
         </ul>
       )}
+      <button type="button" className="btn mt-3 h-12 w-full" onClick={onTrack}>
+        What the boat was at, by the track
+      </button>
       {readings === 0 && (
         <button type="button" className="btn mt-4 h-12 w-full" onClick={onReadWater}>
           Log the water first
@@ -50,6 +65,14 @@ export function EndTrip({
       )}
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={onEnd}>
         End the trip
+      </button>
+      {simulated && <p className="mt-3 text-sm">The boat is simulated: kept, this trip counts as water looked at like any other.</p>}
+      <button
+        type="button"
+        className={`btn mt-3 h-12 w-full ${sure ? 'btn-error' : ''}`}
+        onClick={() => (sure ? onDiscard() : setSure(true))}
+      >
+        {sure ? `Throw away ${sightings + blanks + stops} marks and the track for good` : 'Throw the trip away'}
       </button>
     </Dialog>
   );

@@ -1,14 +1,16 @@
 import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
-import type { Response, Stop } from '@restless-shoal/core/logbook';
+import type { Contact, Response, Stop } from '@restless-shoal/core/logbook';
+import type { SpeciesProfile } from '@restless-shoal/core/species';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone } from '../../parts/format';
 import type { DayEntry } from './day-strip';
+import { MarkDetails } from './mark-details';
 import { asSent, OUTCOME_WORDS } from './outcome';
 import { isBlank } from './tally';
 
-const agoWords = (ms: number): string => {
+export const agoWords = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));
-  return minutes < 60 ? `${minutes} min ago` : `${Math.floor(minutes / 60)} h ${minutes % 60} min ago`;
+  return minutes < 1 ? 'just now' : minutes < 60 ? `${minutes} min ago` : `${Math.floor(minutes / 60)} h ${minutes % 60} min ago`;
 };
 
 function stopLines(stop: Stop, responses: Response[]): [string, string][] {
@@ -45,7 +47,10 @@ export function EntrySheet({
   responses,
   zone,
   from,
+  species,
   onClose,
+  onGoBack,
+  onContact,
   onOutcome,
   onRemove,
 }: {
@@ -55,7 +60,11 @@ export function EntrySheet({
   /** Where the boat is, if known: the way back. */
   from: LatLon | null;
   zone: string | null;
+  species: SpeciesProfile[];
   onClose: () => void;
+  onGoBack: () => void;
+  /** Says more of a mark. */
+  onContact: (id: string, change: Partial<Contact>) => void;
   /** Says what came of a stop, also long after it. */
   onOutcome: (id: string, row: object) => void;
   onRemove: (record: 'contacts' | 'stops', id: string) => void;
@@ -94,6 +103,21 @@ export function EntrySheet({
           </div>
         ))}
       </dl>
+      {from && (
+        <button
+          type="button"
+          className="btn btn-primary mt-3 h-12 w-full"
+          onClick={() => {
+            onGoBack();
+            onClose();
+          }}
+        >
+          Go back to it
+        </button>
+      )}
+      {entry.kind === 'contact' && (
+        <MarkDetails contact={entry.contact} species={species} onChange={(change) => onContact(entry.contact.id, change)} />
+      )}
       {entry.kind === 'stop' && !isBlank(entry.stop) && (
         <label className="mt-4 flex items-center justify-between gap-3">
           What came of it?

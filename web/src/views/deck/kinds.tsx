@@ -12,6 +12,9 @@ export const KINDS = [
 ] as const;
 export type Kind = (typeof KINDS)[number]['kind'];
 
+/** Whether it can hang free in the water; the rest is on the bottom. */
+export const isFree = (kind: Kind): boolean => kind === 'fish' || kind === 'bait' || kind === 'thermocline';
+
 const COUNTS = [1, 3, 6, 12, 50];
 /** The last of the counts stands for this many or more. */
 const MANY = 50;

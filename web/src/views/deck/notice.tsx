@@ -1,4 +1,6 @@
 import { Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { isConflict } from '../../offline/apply';
 import type { Entry } from '../../offline/outbox';
 import type { Done } from './use-marking';
 
@@ -8,7 +10,10 @@ export function Notice({
   refused,
   done,
   trouble,
+  waits,
   onLeaveOut,
+  onKeepMine,
+  onBoat,
   onOver,
 }: {
   failed: string | null;
@@ -17,7 +22,13 @@ export function Notice({
   done: Done | null;
   /** What is the matter with the boat's position, and whether that needs somebody. */
   trouble: { words: string; warn: boolean } | null;
+  /** How much waits to be sent, where the server does not answer. */
+  waits: string | null;
+  /** Asks where the boat is. */
+  onBoat: () => void;
   onLeaveOut: (entry: Entry) => void;
+  /** Writes it all the same, over what another device made of it meanwhile. */
+  onKeepMine: (entry: Entry) => void;
   /** One of the ways on was taken. */
   onOver: () => void;
 }) {
@@ -26,6 +37,20 @@ export function Notice({
       <p role="alert" className="border-l-4 border-warn pl-2 text-sm text-warn">
         {failed}
       </p>
+    );
+  if (refused && isConflict(refused))
+    return (
+      <div role="alert" className="border-l-4 border-warn pl-2 text-sm">
+        <p className="text-warn">What you changed was changed on another device meanwhile. Both are kept until you choose.</p>
+        <span className="mt-1 flex gap-1">
+          <button type="button" className="btn btn-sm touch-target" onClick={() => onKeepMine(refused)}>
+            Keep mine
+          </button>
+          <button type="button" className="btn btn-sm touch-target" onClick={() => onLeaveOut(refused)}>
+            Keep the other
+          </button>
+        </span>
+      </div>
     );
   if (refused)
     return (
@@ -36,16 +61,34 @@ export function Notice({
         </button>
       </p>
     );
-  if (done)
-    return (
-      <p className="flex items-center justify-between gap-2 text-sm font-semibold leading-tight max-md:gap-1">
-        <span className="min-w-0 flex-1" data-testid="done">
+  if (done) return <Said key={done.words} done={done} waits={waits} onOver={onOver} />;
+  return (
+    trouble && (
+      <p className={`flex items-center justify-between gap-2 text-sm ${trouble.warn ? 'text-warn' : 'text-mute'}`}>
+        {trouble.words}
+        {trouble.warn && (
+          <button type="button" className="btn btn-sm touch-target text-ink" onClick={onBoat}>
+            Where is it?
+          </button>
+        )}
+      </p>
+    )
+  );
+}
+
+function Said({ done, waits, onOver }: { done: Done; waits: string | null; onOver: () => void }) {
+  const [how, setHow] = useState(false);
+  return (
+    <div className="text-sm leading-tight">
+      <p className="flex flex-wrap items-center justify-end gap-1 font-semibold">
+        <span className="min-w-0 flex-1 basis-40 max-md:basis-full" data-testid="done">
           {done.words}
+          {waits && <span className="text-warn"> · {waits}</span>}
         </span>
         {done.same && (
           <button
             type="button"
-            className="btn btn-sm touch-target num max-w-32 px-2 leading-tight"
+            className="btn btn-sm touch-target num px-2 leading-tight md:max-w-32"
             onClick={() => {
               done.same?.join();
               onOver();
@@ -54,9 +97,23 @@ export function Notice({
             {done.same.words}
           </button>
         )}
+        {done.workings && (
+          <button
+            type="button"
+            className="btn btn-sm touch-target px-2"
+            aria-expanded={how}
+            aria-label="How was the place worked out?"
+            onClick={() => {
+              setHow(!how);
+              done.stay?.();
+            }}
+          >
+            How?
+          </button>
+        )}
         <button
           type="button"
-          className="btn btn-sm touch-target"
+          className="btn btn-sm touch-target px-2"
           onClick={() => {
             done.undo();
             onOver();
@@ -65,6 +122,21 @@ export function Notice({
           <Undo2 size={16} aria-hidden /> Undo
         </button>
       </p>
-    );
-  return trouble && <p className={`text-sm ${trouble.warn ? 'text-warn' : 'text-mute'}`}>{trouble.words}</p>;
+      {done.advice && (
+        <p className="mt-0.5 text-sm" data-testid="worth-stopping">
+          <b>
+            {done.advice.advice === 'stop' ? 'Worth stopping' : done.advice.advice === 'go on' ? 'Go on searching' : 'Look again first'}
+          </b>
+          : <span className="num text-mute">{done.advice.reason}</span>
+        </p>
+      )}
+      {how && (
+        <ol className="num mt-1 list-decimal pl-5 text-xs text-mute" data-testid="workings">
+          {done.workings?.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+      )}
+    </div>
+  );
 }

@@ -29,7 +29,7 @@ export function clockWords(ms: number): string {
 }
 
 /** A record as it is sent, without what the server added. */
-export const asSent = (record: 'stops' | 'responses', row: object): object => {
+export const asSent = (record: 'contacts' | 'stops' | 'responses', row: object): object => {
   const values = row as Record<string, unknown>;
   return Object.fromEntries(columnsOf(record).flatMap((name) => (values[name] === undefined ? [] : [[name, values[name]]])));
 };

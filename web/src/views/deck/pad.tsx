@@ -1,5 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { lensPath } from '../../parts/symbols';
+import type { LookedPatch } from './looked';
 import { FORWARD_ANGLE, type ViewInUse } from '../../state/views-in-use';
 
 /** A mark near the boat, metres ahead and to starboard of it. */
@@ -10,6 +11,21 @@ export interface NearMark {
   starboard: number;
 }
 
+/** A circle on the Pad: how near is too near, how far it may have moved. */
+export interface PadCircle {
+  ahead: number;
+  starboard: number;
+  radius: number;
+  what: 'hold off' | 'may have moved' | 'school after a catch' | 'hold here';
+}
+
+const CIRCLES: Record<PadCircle['what'], { stroke: string; dash: string }> = {
+  'hold off': { stroke: 'var(--warn)', dash: '' },
+  'may have moved': { stroke: 'var(--fish)', dash: '2 6' },
+  'school after a catch': { stroke: 'var(--fish)', dash: '8 6' },
+  'hold here': { stroke: 'var(--act)', dash: '' },
+};
+
 interface PadProps {
   size: number;
   view: ViewInUse;
@@ -17,6 +33,12 @@ interface PadProps {
   wind: { relative: number; words: string } | null;
   near: NearMark[];
   kind: string;
+  /** What was looked at already, with and without result. */
+  looked: LookedPatch[];
+  /** Circles to mind, each with what it says. */
+  circles: PadCircle[];
+  /** How far below the transducer the target is, m, where distances are slant ranges: nearer than that is under the boat. */
+  below: number | null;
   onMark: (ahead: number, starboard: number) => void;
 }
 
@@ -36,7 +58,7 @@ export function aimWords(ahead: number, starboard: number): string {
 }
 
 /** The Pad: the boat from above, bow up. A touch places the target and marks it; arrow keys aim and Enter marks. */
-export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
+export function Pad({ size, view, wind, near, kind, looked, circles, below, onMark }: PadProps) {
   const svg = useRef<SVGSVGElement>(null);
   const [aim, setAim] = useState<{ ahead: number; starboard: number } | null>(null);
   const reach = padReach(view);
@@ -81,7 +103,7 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
       viewBox={`0 0 ${size} ${size}`}
       role="application"
       tabIndex={0}
-      aria-label={`Where from the boat? Bow up, ${Math.round(reach)} m to the edge. ${aim ? aimWords(aim.ahead, aim.starboard) : ''}`}
+      aria-label={`Where from the boat? Bow up, ${Math.round(reach)} m to the edge${below === null ? '' : ', as the screen shows it'}. ${aim ? aimWords(aim.ahead, aim.starboard) : ''}`}
       className="cursor-crosshair touch-none select-none"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -98,7 +120,42 @@ export function Pad({ size, view, wind, near, kind, onMark }: PadProps) {
       onBlur={() => setAim(null)}
     >
       <circle cx={c} cy={c} r={r} fill="var(--surface)" stroke="var(--line)" strokeWidth="1.5" />
+      <clipPath id="pad-water">
+        <circle cx={c} cy={c} r={r} />
+      </clipPath>
+      <g clipPath="url(#pad-water)">
+        {[true, false].map((seen) => (
+          <path
+            key={String(seen)}
+            d={looked
+              .filter((p) => p.seen === seen)
+              .map(({ ring }) => `M${ring.map(([s, a]) => `${(c + m(s)).toFixed(1)} ${(c - m(a)).toFixed(1)}`).join('L')}Z`)
+              .join('')}
+            fill={seen ? 'var(--fish)' : 'var(--ink)'}
+            opacity={seen ? 0.16 : 0.09}
+          >
+            <title>{seen ? 'looked at: fish or bait seen' : 'looked at: nothing seen'}</title>
+          </path>
+        ))}
+        {circles.map((circle) => (
+          <circle
+            key={circle.what}
+            cx={c + m(circle.starboard)}
+            cy={c - m(circle.ahead)}
+            r={Math.max(4, m(circle.radius))}
+            fill={circle.what === 'hold here' ? CIRCLES[circle.what].stroke : 'none'}
+            stroke={CIRCLES[circle.what].stroke}
+            strokeDasharray={CIRCLES[circle.what].dash}
+            strokeWidth="2.5"
+          >
+            <title>{circle.what}</title>
+          </circle>
+        ))}
+      </g>
       <Swath view={view} c={c} m={m} />
+      {below !== null && below > 1 && below < reach && (
+        <circle cx={c} cy={c} r={m(below)} fill="var(--foot)" opacity=".14" stroke="var(--foot)" strokeWidth="1" />
+      )}
       {rings.map((metres) => (
         <g key={metres}>
           <circle cx={c} cy={c} r={m(metres)} fill="none" stroke="var(--line)" strokeWidth="1.4" strokeDasharray="4 6" />

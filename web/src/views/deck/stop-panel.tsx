@@ -16,6 +16,8 @@ const WORDS: Record<Response['response'], string> = {
 
 /** Minutes after which the clock says so, where nothing else was set. */
 const QUIET_AFTER = 8;
+/** Minutes that a stop is given, as the angler set it. */
+export const quietAfter = (): number => Number(localStorage.getItem('quiet after') ?? QUIET_AFTER);
 
 const lureWords = ({ lure, lure_mass_g, lure_colour, presentation }: Lure): string =>
   [lure, lure_mass_g !== null && `${lure_mass_g} g`, lure_colour, presentation].filter(Boolean).join(' · ');
@@ -38,7 +40,7 @@ export function StopPanel({
   onFailed: (error: Error) => void;
 }) {
   const [sheet, setSheet] = useState<'lure' | 'leave' | null>(null);
-  const [after, setAfter] = useState(() => Number(localStorage.getItem('quiet after') ?? QUIET_AFTER));
+  const [after, setAfter] = useState(quietAfter);
   const due = open.elapsed >= after * 60_000;
   const last = open.responses.at(-1);
   return (

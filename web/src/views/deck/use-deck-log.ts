@@ -12,6 +12,9 @@ import type { WaterReading } from './conditions-form';
 
 type NewContact = Partial<Contact> & Pick<Contact, 'latitude' | 'longitude' | 'kind'>;
 
+/** Quiet after the last mark before the water's numbers are asked for anew, ms. */
+const DERIVED_AFTER_MS = 4000;
+
 const pad = (n: number): string => String(n).padStart(2, '0');
 
 /** Writes of the Deck. Each record has its identity before the server sees it; sending it twice changes nothing. */
@@ -23,29 +26,32 @@ export function useDeckLog() {
   const begun = id !== null && kept.waiting.some((e) => e.path === `/waters/${water.id}/trips/${id}` && e.refused === null);
   const trip = useTrip(begun ? null : id);
 
-  /** What else changes when something is logged. */
-  const changed = useCallback(async () => {
-    await Promise.all(
-      [
-        ['trip', id],
-        ['contacts', water.id],
-        ['fit', water.id],
-        ['looks', water.id],
-      ].map((queryKey) => queries.invalidateQueries({ queryKey, refetchType: queryKey[0] === 'trip' ? 'active' : 'all' })),
-    );
-  }, [queries, id, water.id]);
+  /** What follows from all that is logged on the water. */
+  const derived = useCallback(
+    () => ['contacts', 'fit', 'looks'].forEach((of) => void queries.invalidateQueries({ queryKey: [of, water.id], refetchType: 'all' })),
+    [queries, water.id],
+  );
 
   // What has reached the server is asked for anew; until it comes, what is on the device stands in its place.
   useEffect(() => {
     let [records, logged] = [false, false];
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let later: ReturnType<typeof setTimeout> | undefined;
     const stop = outbox.onSent(({ path }) => {
       records ||= /\/(contacts|stops|responses)\//.test(path);
       logged ||= path.startsWith('/waters/') || path.endsWith('/conditions');
       clearTimeout(timer);
       // Once for all that goes out in a row.
       timer = setTimeout(() => {
-        if (records) void changed();
+        if (records) {
+          void queries.invalidateQueries({ queryKey: ['trip', id], refetchType: 'active' });
+          // The whole water's numbers are heavy: after the marking, so that they are not in the way of the next touch.
+          clearTimeout(later);
+          later = setTimeout(() => {
+            later = undefined;
+            derived();
+          }, DERIVED_AFTER_MS);
+        }
         if (logged) for (const queryKey of [['log', water.id], ['waters']]) void queries.invalidateQueries({ queryKey });
         [records, logged] = [false, false];
       }, 250);
@@ -53,8 +59,11 @@ export function useDeckLog() {
     return () => {
       stop();
       clearTimeout(timer);
+      if (later === undefined) return;
+      clearTimeout(later);
+      derived();
     };
-  }, [queries, water.id, changed]);
+  }, [queries, water.id, id, derived]);
   const detail = useMemo((): TripDetail | null => {
     // A trip begun on this device that no server knows yet, or that could not be asked for since.
     const base =
@@ -92,6 +101,11 @@ export function useDeckLog() {
     });
   }, [water.id, running]);
 
+  /** Throws the running trip away with all that was logged on it. */
+  const discard = useCallback(async () => {
+    if (running) await outbox.put('DELETE', `/waters/${water.id}/trips/${running.id}`);
+  }, [water.id, running]);
+
   const mark = useCallback(
     async (contact: NewContact): Promise<string> => {
       const now = deckNow();
@@ -114,9 +128,13 @@ export function useDeckLog() {
     [id],
   );
 
-  /** Writes a record of the trip whole: a new one, or what it has become. */
+  /**
+   * Writes a record of the trip whole: a new one, or what it has become.
+   * @param base version that was changed, where the server gave one: it refuses what another device changed meanwhile
+   */
   const write = useCallback(
-    (record: 'contacts' | 'stops' | 'responses', key: string, row: object) => outbox.put('PUT', `/trips/${id}/${record}/${key}`, row),
+    (record: 'contacts' | 'stops' | 'responses', key: string, row: object, base?: number) =>
+      outbox.put('PUT', `/trips/${id}/${record}/${key}${base === undefined ? '' : `?base=${base}`}`, row),
     [id],
   );
 
@@ -146,6 +164,7 @@ export function useDeckLog() {
     entries,
     start,
     end,
+    discard,
     mark,
     nothing,
     write,

@@ -1,23 +1,35 @@
 import { useEffect, useState } from 'react';
 import { metricPlane, type LatLon } from '@restless-shoal/core/geo';
+import { lightWindows } from '@restless-shoal/core/lake';
+import { worthStopping, type Advice } from '@restless-shoal/core/passage';
 import { likelySame, type Response } from '@restless-shoal/core/logbook';
-import { carriedOn, placeTarget } from '@restless-shoal/core/sonar';
+import { boatAt, carriedOn, padPlace, placeTarget, type ScreenPlace } from '@restless-shoal/core/sonar';
 import { deckNow } from '../../api/clock';
 import { clockInZone } from '../../parts/format';
 import { useBoatState } from '../../state/boat';
 import type { Boat, BoatSource } from '../../state/use-boat';
+import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
 import type { DepthSpan } from './column-input';
-import { kindWords, type Kind } from './kinds';
+import { isFree, kindWords, type Kind } from './kinds';
 import { logged, markRow } from './mark-row';
 import { aimWords } from './pad';
+import type { Reading } from './picture-cursor';
 import type { useDeckLog } from './use-deck-log';
+import { quietAfter } from './stop-panel';
+import { isBlank } from './tally';
 import type { StopState } from './use-stop';
 
 /** Something was logged: what, and how to take it back. */
 export interface Done {
   words: string;
+  /** Whether it is worth a stop. */
+  advice?: Advice;
+  /** How the place was worked out, step by step. */
+  workings?: string[];
   undo: () => void;
+  /** It is being read: it goes when the next is said. */
+  stay?: () => void;
   /** An earlier mark that may be the same target, in words, and what says so. */
   same?: { words: string; join: () => void };
 }
@@ -35,6 +47,18 @@ const BLANK_RADIUS = 25;
 function whereNow(boat: Boat, source: BoatSource['source']): LatLon {
   const age = deckNow() - boat.at;
   return source === 'network' && age > 0 && age < NEWS_HOLDS ? carriedOn(boat, age / 1000) : boat.position;
+}
+
+/** Whether a view shows how far a thing is from the transducer, not how far over the ground. */
+export const isSlant = (view: string, corrected: boolean): boolean => view === 'forward-facing' || (view === 'side-scan' && !corrected);
+
+const goalOf = (goal: string | null | undefined): 'action' | 'size' | 'best' | null =>
+  goal === 'action' || goal === 'size' || goal === 'best' ? goal : null;
+
+/** Minutes until the end of dusk; a whole day where there is none. */
+function minutesOfLight(now: Date, at: LatLon): number {
+  const dusk = lightWindows(now, at.latitude, at.longitude).find((w) => w.name === 'dusk' && w.to > now);
+  return dusk ? (dusk.to.getTime() - now.getTime()) / 60_000 : 1440;
 }
 
 /** What is chosen on the Deck, for the next mark. */
@@ -55,16 +79,19 @@ export function useMarking(
   { kind, count, span, named }: Chosen,
   onNoBoat: () => void,
 ) {
-  const { water, chart, species } = useWaterState();
+  const { water, chart, species, running, frame } = useWaterState();
   const { source, view, flushTrack } = useBoatState();
   const { boat } = source;
+  const rig = useRig();
   const [done, setDone] = useState<Done | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
+  const [stays, setStays] = useState(false);
+  useEffect(() => setStays(false), [done]);
   useEffect(() => {
-    if (!done) return;
+    if (!done || stays) return;
     const timer = setTimeout(() => setDone(null), OFFERED_MS);
     return () => clearTimeout(timer);
-  }, [done]);
+  }, [done, stays]);
 
   const fail = (error: Error): void => setFailed(`Not saved: ${error.message}`);
   const attempt = (work: () => Promise<Done | null | void>): void => {
@@ -75,12 +102,13 @@ export function useMarking(
   };
   const undo = (work: () => Promise<void>) => (): void => attempt(work);
   /** Work that needs to know where the boat is; the track comes first, so that what is seen lies in what was looked at. */
-  const atBoat = (work: (boat: Boat, position: LatLon) => Promise<Done>): void => {
+  const atBoat = (work: (boat: Boat, position: LatLon, at: number) => Promise<Done>): void => {
     if (!boat) return onNoBoat();
-    const position = whereNow(boat, source.source);
+    // Of the touch: what follows may take a moment, in which the boat goes on.
+    const [position, at] = [whereNow(boat, source.source), deckNow()];
     attempt(async () => {
       await flushTrack();
-      return work(boat, position);
+      return work(boat, position, at);
     });
   };
 
@@ -95,19 +123,58 @@ export function useMarking(
   // What the sounder says now goes before what the chart said once.
   const here = { ...under, depth: boat?.depth ?? under.depth };
 
-  const mark = (ahead: number, starboard: number): void =>
-    atBoat(async (boat, from) => {
-      const position = placeTarget({ ...boat, position: from }, ahead, starboard);
+  /** Whether fish just marked are worth a stop; nothing where one is being fished. */
+  const advise = ({
+    kind,
+    count,
+    confidence,
+    same_as,
+  }: {
+    kind: string;
+    count: number | null;
+    confidence: number | null;
+    same_as?: unknown;
+  }): Advice | undefined => {
+    if (kind !== 'fish' || stop.open || same_as) return undefined;
+    const { stops = [], contacts = [], responses = [] } = log.detail ?? {};
+    const atFish = stops.filter(
+      (s) => !isBlank(s) && s.outcome !== 'unfishable' && contacts.some((c) => c.kind === 'fish' && c.stop === s.stop),
+    );
+    const struck = (s: (typeof stops)[number]): boolean =>
+      responses.some((r) => r.stop === s.stop && (r.response === 'struck' || r.response === 'landed' || r.response === 'lost'));
+    return worthStopping({
+      goal: goalOf(running?.goal),
+      count: count ?? 1,
+      size: null,
+      odds: confidence ?? 1,
+      left: minutesOfLight(new Date(deckNow()), frame),
+      patience: quietAfter(),
+      tried: atFish.length,
+      paid: atFish.filter(struck).length,
+    });
+  };
+
+  /** What hangs free is as deep as the Column says; the rest is on the bottom. */
+  const targetDepth = isFree(kind) ? (span.top + span.bottom) / 2 : here.depth;
+
+  /** Marks what lies at a place from the transducer. @param read of a picture: when the boat was there, and what the picture says */
+  const markAt = (place: ScreenPlace, read: Reading | null): void =>
+    atBoat(async (now, from, touched) => {
+      const then = read && boatAt(source.fixes, read.at);
+      const boat = then ? { ...now, ...then } : { ...now, position: from };
+      const { ahead, starboard } = place;
+      const position = placeTarget(boat, ahead, starboard, rig);
       const there = charted(position);
+      const below = Math.hypot(ahead, starboard) < UNDER ? (then ? read.floor : now.depth) : null;
       const row = markRow({
-        time: new Date(deckNow()).toISOString(),
+        time: new Date(then ? read.at : touched).toISOString(),
         position,
         kind,
         count,
         view: view.view,
         species: named ? species.name : null,
-        span,
-        floor: (Math.hypot(ahead, starboard) < UNDER ? boat.depth : null) ?? there.depth ?? here.depth,
+        span: read?.span ?? span,
+        floor: below ?? there.depth ?? read?.floor ?? here.depth,
         hardness: there.hardness,
         stop: stop.open?.stop.stop ?? null,
       });
@@ -116,8 +183,17 @@ export function useMarking(
       const write = (same_as: string | null): Promise<void> => log.write('contacts', id, { contact: id, ...row, same_as });
       const middle = row.top_m === null ? '' : ` at ${((row.top_m + (row.bottom_m ?? row.top_m)) / 2).toFixed(1)} m`;
       return {
-        words: `Marked ${kindWords(kind, count)}${middle}, ${aimWords(ahead, starboard)}`,
+        words: `Marked ${kindWords(kind, count)}${middle}, ${aimWords(ahead, starboard)}${then ? ', when it was seen' : ''}`,
+        workings: [
+          ...place.workings,
+          ...(rig.forward || rig.starboard
+            ? [`transducer ${rig.forward.toFixed(1)} m forward, ${rig.starboard.toFixed(1)} m to starboard of the antenna: added`]
+            : []),
+          `antenna at ${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}, course ${boat.course.toFixed(0)}°: target at ${row.latitude.toFixed(6)}, ${row.longitude.toFixed(6)}`,
+        ],
+        advice: advise(row),
         undo: undo(() => log.remove('contacts', id)),
+        stay: () => setStays(true),
         same: same
           ? {
               words: `Same as ${clockInZone(new Date(same.contact.time), water.time_zone)}, ${same.metres.toFixed(0)} m off?`,
@@ -130,6 +206,11 @@ export function useMarking(
           : undefined,
       };
     });
+
+  /** A touch on the Pad: as the screen shows it, by slant range for the views that measure it. */
+  const mark = (ahead: number, starboard: number): void =>
+    markAt(padPlace(ahead, starboard, targetDepth, rig.transducerDepth, isSlant(view.view, rig.corrected)), null);
+  const markRead = (read: Reading): void => markAt(read.place, read);
 
   const nothing = (): void =>
     atBoat(async (_, position) => {
@@ -166,7 +247,9 @@ export function useMarking(
     attempt,
     fail,
     over: () => setDone(null),
+    targetDepth,
     mark,
+    markRead,
     nothing,
     fishHere,
     respond,

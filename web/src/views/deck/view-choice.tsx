@@ -1,23 +1,48 @@
-import { Eye, EyeOff } from 'lucide-react';
+import { Eye, EyeOff, Waypoints } from 'lucide-react';
+import type { TrackMode } from '../../state/use-recorder';
 import { DECK_VIEWS, type ViewInUse } from '../../state/views-in-use';
+
+const HINTS: Record<TrackMode, string> = {
+  scan: 'The sonar is watched: the track counts as water looked at. Press when you are under way',
+  sweep: 'The boat stands and the view is swept: its sector counts as water looked at',
+  transit: 'Under way: the track counts as transit. Press when you troll',
+  troll: 'Lines are out: their length counts as fished. Press when you look again',
+  fish: 'A stop is being fished: its minutes count',
+};
 
 /** The sonar view in use, how far it sees, and whether anybody watches it. */
 export function ViewChoice({
   view,
   looking,
+  mode,
   narrow,
   onView,
   onLooking,
+  onTroll,
 }: {
   view: ViewInUse;
   looking: boolean;
+  /** What the track is recorded as. */
+  mode: TrackMode;
   narrow: boolean;
   onView: (view: ViewInUse) => void;
   onLooking: (looking: boolean) => void;
+  onTroll: (trolling: boolean) => void;
 }) {
+  // Looking, under way, trolling, and looking again.
+  const next = (): void => {
+    if (mode === 'troll') {
+      onTroll(false);
+      onLooking(true);
+    } else if (!looking) onTroll(true);
+    else onLooking(false);
+  };
+  const Icon = mode === 'troll' ? Waypoints : looking ? Eye : EyeOff;
+  const says =
+    mode === 'troll' ? 'Trolling' : mode === 'fish' ? 'Fishing' : mode === 'sweep' ? 'Sweeping' : looking ? 'Looking' : 'Under way';
   const { ranges } = DECK_VIEWS.find((v) => v.view === view.view)!;
   return (
-    <div className="flex flex-wrap items-center gap-1.5 max-md:w-full max-md:gap-1">
+    <div className="flex items-center gap-1.5 max-md:w-full max-md:flex-wrap max-md:gap-1">
       <select
         aria-label="Sonar view in use"
         className="select h-11 w-36 font-semibold max-md:w-[6.6rem] max-md:px-2"
@@ -49,13 +74,13 @@ export function ViewChoice({
       )}
       <button
         type="button"
-        aria-pressed={looking}
-        aria-label={looking ? 'Looking' : 'Under way'}
-        onClick={() => onLooking(!looking)}
-        title={looking ? 'The sonar is watched: the track counts as water looked at' : 'Under way: the track counts as transit'}
-        className={`btn touch-target ${narrow ? 'px-0' : ''} ${looking ? 'btn-primary' : ''}`}
+        aria-label={says}
+        disabled={mode === 'fish'}
+        onClick={next}
+        title={HINTS[mode]}
+        className={`btn touch-target ${narrow ? 'px-0' : ''} ${looking && mode !== 'troll' ? 'btn-primary' : ''}`}
       >
-        {narrow ? looking ? <Eye size={22} aria-hidden /> : <EyeOff size={22} aria-hidden /> : looking ? 'Looking' : 'Under way'}
+        {narrow ? <Icon size={22} aria-hidden /> : says}
       </button>
     </div>
   );

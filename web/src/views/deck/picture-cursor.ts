@@ -1,0 +1,108 @@
+import { boatAt, forwardPoint, sideScanPlace, type BoatFix, type EchoTrace, type Rig, type ScreenPlace } from '@restless-shoal/core/sonar';
+import { distance } from '@restless-shoal/core/geo';
+import type { EchoRecord } from '../../state/echo-record';
+import type { DepthSpan } from './column-input';
+
+/** A point of a picture that somebody put the finger on. */
+export type Cursor =
+  | { view: 'sounder'; ping: number; at: number; depth: number; bottom: number | null; trace: EchoTrace | null }
+  | {
+      view: 'side-scan';
+      ping: number;
+      at: number;
+      side: 'port' | 'starboard';
+      range: number;
+      bottom: number;
+      transducerDepth: number;
+      shadow: number | null;
+    }
+  | { view: 'forward-facing'; at: number; range: number; down: number; bearing: number };
+
+/** Where the thing at a cursor is, how it was worked out, and what is said of it. */
+export interface Reading {
+  at: number;
+  place: ScreenPlace;
+  span: DepthSpan | null;
+  /** Depth of the bottom there, m; null where the picture does not say. */
+  floor: number | null;
+  words: string;
+}
+
+/** Seen in more pings in a row than this, a thing goes along with the boat, or the boat stands. */
+export const STAYS = 60;
+/** Half of the height that a body without a trace is given, m. */
+const HALF = 0.25;
+
+/** A touch on the sounder's picture: the top of the arch that it means, the middle of a cloud, or just that point. */
+export function sounderCursor(record: EchoRecord, ping: number, depth: number): Cursor | null {
+  const found = record.watch.at(ping, depth);
+  const cursor = (at: number, deep: number): Cursor | null => {
+    const p = record.pingAt(at);
+    return p && { view: 'sounder', ping: p.ping, at: p.at, depth: deep, bottom: p.bottom, trace: found?.trace ?? null };
+  };
+  if (!found) return cursor(ping, depth);
+  const { trace } = found;
+  // What goes along with the boat, or stays under one that stands, has no nearest point: where it was touched.
+  if (trace.last - trace.first > STAYS) return cursor(found.ping, found.depth);
+  // A body is where its arch is nearest; of a cloud or of timber the middle is meant, whatever edge came nearest.
+  return trace.form === 'single' ? cursor(trace.ping, trace.depth) : cursor(Math.round((trace.first + trace.last) / 2), trace.depth);
+}
+
+const clock = (seconds: number): string => (seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`);
+const m = (value: number): string => `${value.toFixed(1)} m`;
+
+/**
+ * Reads a cursor.
+ * @param columnDepth depth set on the Column, m: how deep a side-scan's target is, where it stands free and no shadow says
+ * @param fixes where the boat was
+ */
+export function readCursor(
+  cursor: Cursor,
+  now: number,
+  record: EchoRecord,
+  rig: Rig,
+  columnDepth: number | null,
+  fixes: BoatFix[],
+): Reading {
+  const { at } = cursor;
+  const ago = Math.max(0, (now - at) / 1000);
+  const [then, here] = [boatAt(fixes, at), fixes.at(-1)];
+  const back = then && here ? distance(then.position, here.position) : null;
+  const when = ago < 1.5 ? 'now' : `${clock(ago)} ago${back === null ? '' : `, ${back.toFixed(0)} m back`}`;
+  const around = (depth: number | null, thick = 0): DepthSpan | null =>
+    depth === null ? null : { top: Math.max(0, depth - (thick ? 0 : HALF)), bottom: depth + (thick || HALF) };
+  switch (cursor.view) {
+    case 'sounder': {
+      const { depth, bottom, trace } = cursor;
+      return {
+        at,
+        place: {
+          ahead: 0,
+          starboard: 0,
+          depth,
+          workings: [
+            `${m(depth)} deep, straight below where the boat was ${clock(ago)} ago${back === null ? '' : `: ${m(back)} from here`}`,
+          ],
+        },
+        span: around(depth, trace && trace.form !== 'single' ? trace.thick : 0),
+        floor: bottom,
+        words: `${m(depth)} deep${bottom === null ? '' : `, ${m(bottom - depth)} off the bottom`} · ${when}`,
+      };
+    }
+    case 'side-scan': {
+      const place = sideScanPlace({ ...cursor, depth: columnDepth });
+      const free = place.depth !== null && place.depth < cursor.bottom - 0.2;
+      return {
+        at,
+        place,
+        span: around(place.depth),
+        floor: cursor.bottom,
+        words: `${m(Math.abs(place.starboard))} to ${cursor.side}${free ? `, ${m(place.depth!)} deep ${cursor.shadow ? 'by its shadow' : 'as on the Column'}` : ', on the bottom'} · ${when}`,
+      };
+    }
+    case 'forward-facing': {
+      const place = forwardPoint(cursor.range, cursor.down, cursor.bearing, record.forward?.echo.transducerDepth ?? rig.transducerDepth);
+      return { at, place, span: around(place.depth), floor: null, words: `${m(place.ahead)} ahead, ${m(place.depth!)} deep · ${when}` };
+    }
+  }
+}

@@ -1,0 +1,430 @@
+import { Minus, Pause, Play, Plus, X } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { BoatFix, Clutter, Rig } from '@restless-shoal/core/sonar';
+import type { EchoRecord } from '../../state/echo-record';
+import { themeColour, useTheme } from '../../state/theme';
+import type { ViewInUse } from '../../state/views-in-use';
+import { drawForward, drawSideScan, drawSounder, PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
+import { readCursor, sounderCursor, STAYS, type Cursor, type Reading } from './picture-cursor';
+import { palette } from './picture-palette';
+import { kindWords, type Kind } from './kinds';
+
+const CLUTTER: Record<Clutter, { press: string; named: string }> = {
+  lure: { press: 'My lure', named: 'lure' },
+  weight: { press: 'A weight', named: 'weight' },
+  wash: { press: 'A wash', named: 'wash' },
+};
+const ZOOMS = [1, 2, 4];
+
+interface PictureProps {
+  width: number;
+  height: number;
+  record: EchoRecord;
+  view: ViewInUse;
+  rig: Rig;
+  fixes: BoatFix[];
+  kind: Kind;
+  count: number;
+  /** Depth set on the Column, m: of a side-scan's target that stands free. */
+  columnDepth: number | null;
+  onMark: (reading: Reading) => void;
+}
+
+/** The latest that is shown: numbers of pings, and the forward-facing picture. */
+interface Newest {
+  sounder: number;
+  side: number;
+  forward: EchoRecord['forward'];
+}
+
+/** Which picture a view in use shows. */
+type Shown = 'sounder' | 'side-scan' | 'forward-facing';
+const shownOf = ({ view }: ViewInUse): Shown => (view === 'side-scan' || view === 'forward-facing' ? view : 'sounder');
+
+/** What the picture shows from edge to edge: down to below the deepest bottom in it, or a part of that. */
+function windowOf(record: EchoRecord, newest: number, pings: number, zoom: number, about: number | null): Window {
+  let deepest = 4;
+  for (let p = newest; p > newest - pings; p -= 4) deepest = Math.max(deepest, record.pingAt(p)?.bottom ?? 0);
+  const all = Math.ceil(deepest * 1.18);
+  const part = all / zoom;
+  const from = Math.max(0, Math.min(all - part, (about ?? deepest) - part * (about === null ? 0.8 : 0.5)));
+  return { from, to: from + part };
+}
+
+/** What the sonar shows, as it comes: pause it, look closer, put the finger on an echo and mark that. */
+export function Picture({ width, height, record, view, rig, fixes, kind, count, columnDepth, onMark }: PictureProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const theme = useTheme();
+  const shown = shownOf(view);
+  const [paused, setPaused] = useState<Newest | null>(null);
+  const [zoom, setZoom] = useState(1);
+  const [cursor, setCursor] = useState<Cursor | null>(null);
+  const [shadowing, setShadowing] = useState(false);
+  const [naming, setNaming] = useState(false);
+  const [, setTick] = useState(0);
+  const colours = useMemo(() => palette(theme), [theme]);
+  useEffect(() => {
+    setCursor(null);
+    setPaused(null);
+  }, [shown]);
+  // Numbers beside the picture need no more than this.
+  useEffect(() => {
+    const beat = setInterval(() => setTick((n) => n + 1), 500);
+    return () => clearInterval(beat);
+  }, []);
+
+  const newest = (): Newest =>
+    paused ?? { sounder: record.sounder.at(-1)?.ping ?? 0, side: record.side.at(-1)?.ping ?? 0, forward: record.forward };
+  const about = cursor?.view === 'sounder' ? cursor.depth : null;
+  const windowNow = (): Window => windowOf(record, newest().sounder, width / PING_PX, shown === 'side-scan' ? 1 : zoom, about);
+  const reach = view.range / (shown === 'side-scan' ? zoom : 1);
+
+  // Drawn anew each frame from what has come: the latest of everything, whatever was rendered meanwhile.
+  const frame = useRef<() => void>(() => undefined);
+  frame.current = () => {
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    const image = context.createImageData(width, height);
+    const paper = { pixels: new Uint32Array(image.data.buffer), width, height, colours };
+    const now = newest();
+    const seen = windowNow();
+    if (shown === 'sounder') drawSounder(paper, record, now.sounder, seen);
+    else if (shown === 'side-scan') drawSideScan(paper, record, now.side, reach);
+    else if (now.forward) drawForward(paper, now.forward.echo, view.range, seen);
+    context.putImageData(image, 0, 0);
+    drawScale(context, { width, height, shown, seen, reach, ahead: view.range });
+    if (shown === 'sounder') drawTraces(context, record, { width, height, newest: now.sounder, seen });
+    if (cursor) drawCursor(context, cursor, { width, height, newest: now, seen, reach, ahead: view.range });
+  };
+  useEffect(() => {
+    let asked = requestAnimationFrame(function again() {
+      frame.current();
+      asked = requestAnimationFrame(again);
+    });
+    return () => cancelAnimationFrame(asked);
+  }, []);
+
+  const touched = (x: number, y: number): Cursor | null => {
+    const seen = windowNow();
+    if (shown === 'sounder')
+      return sounderCursor(record, pingOf(x, width, newest().sounder), seen.from + (y / height) * (seen.to - seen.from));
+    if (shown === 'side-scan') {
+      const half = width / 2;
+      const range = (Math.abs(x - half) / half) * reach;
+      if (shadowing && cursor?.view === 'side-scan') return range > cursor.range ? { ...cursor, shadow: range } : cursor;
+      const ping = newest().side - Math.floor(y / PING_PX);
+      const p = record.side[ping - (record.side[0]?.ping ?? 0)];
+      return p && p.bottom !== null
+        ? {
+            view: 'side-scan',
+            ping,
+            at: p.at,
+            side: x < half ? 'port' : 'starboard',
+            range,
+            bottom: p.bottom,
+            transducerDepth: p.echo.transducerDepth,
+            shadow: null,
+          }
+        : null;
+    }
+    const picture = newest().forward;
+    if (!picture) return null;
+    const below = seen.from + (y / height) * (seen.to - seen.from) - picture.echo.transducerDepth;
+    const flat = (x / width) * view.range;
+    return {
+      view: 'forward-facing',
+      at: picture.at,
+      range: Math.hypot(flat, below),
+      down: (Math.atan2(below, flat) * 180) / Math.PI,
+      bearing: picture.echo.bearing,
+    };
+  };
+  const press = (event: PointerEvent<HTMLCanvasElement>): void => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const next = touched(((event.clientX - box.left) * width) / box.width, ((event.clientY - box.top) * height) / box.height);
+    setCursor(next);
+    setShadowing(false);
+    setNaming(false);
+  };
+  const reading = cursor && readCursor(cursor, Date.now(), record, rig, columnDepth, fixes);
+  const mark = (): void => {
+    if (!reading) return;
+    onMark(reading);
+    setCursor(null);
+  };
+  const key = (event: KeyboardEvent): void => {
+    if (event.key === ' ') setPaused(paused ? null : newest());
+    else if (event.key === 'Enter') mark();
+    else if (event.key === 'Escape') setCursor(null);
+    else if (cursor?.view === 'sounder' && event.key.startsWith('Arrow')) {
+      const [along, deep] = { ArrowLeft: [-3, 0], ArrowRight: [3, 0], ArrowUp: [0, -0.2], ArrowDown: [0, 0.2] }[event.key] ?? [0, 0];
+      setCursor(sounderCursor(record, cursor.ping + along, cursor.depth + deep) ?? cursor);
+    } else if (!cursor && event.key.startsWith('Arrow')) setCursor(touched(width * 0.8, height / 2));
+    else return;
+    event.preventDefault();
+  };
+  const words = windowNow();
+  const trace = cursor?.view === 'sounder' ? cursor.trace : null;
+  const { singles, masses } = record.seen;
+  return (
+    <div className="relative" style={{ width }}>
+      <canvas
+        ref={canvas}
+        width={width}
+        height={height}
+        tabIndex={0}
+        role="application"
+        aria-label={`What the ${shown} shows, ${shown === 'side-scan' ? `${reach} m to each side` : `${words.from.toFixed(1)} to ${words.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`}
+        className="block cursor-crosshair touch-none rounded border border-line select-none"
+        onPointerDown={press}
+        onKeyDown={key}
+      />
+      {/* Over what is oldest, and below the bottom: where least is lost. */}
+      <div className="absolute left-1.5 flex gap-1" style={{ top: height - 50 }}>
+        <button
+          type="button"
+          className="btn touch-target px-2.5"
+          aria-label={paused ? 'Let it run on' : 'Pause the picture'}
+          onClick={() => setPaused(paused ? null : newest())}
+        >
+          {paused ? <Play size={20} aria-hidden /> : <Pause size={20} aria-hidden />}
+        </button>
+        {shown !== 'forward-facing' && (
+          <>
+            <button
+              type="button"
+              className="btn touch-target px-2.5"
+              aria-label="Farther"
+              disabled={zoom === ZOOMS[0]}
+              onClick={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1])}
+            >
+              <Minus size={20} aria-hidden />
+            </button>
+            <button
+              type="button"
+              className="btn touch-target px-2.5"
+              aria-label="Closer"
+              disabled={zoom === ZOOMS.at(-1)}
+              onClick={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1])}
+            >
+              <Plus size={20} aria-hidden />
+            </button>
+          </>
+        )}
+      </div>
+      <div
+        className="flex min-h-12 flex-wrap content-start items-center gap-1.5 pt-1 text-sm max-md:min-h-[4.6rem]"
+        data-testid="picture-says"
+      >
+        {reading && cursor ? (
+          <>
+            <span className="num min-w-40 flex-1 leading-tight font-semibold max-md:basis-full" aria-live="polite">
+              {trace?.clutter ? `Your ${CLUTTER[trace.clutter].named}: ` : ''}
+              {reading.words}
+            </span>
+            {trace?.clutter ? (
+              <button
+                type="button"
+                className="btn touch-target"
+                onClick={() => {
+                  record.watch.unname(trace.clutter!);
+                  setCursor(null);
+                }}
+              >
+                It is out
+              </button>
+            ) : (
+              <button type="button" className="btn btn-primary touch-target" onClick={mark}>
+                Mark {kindWords(kind, count)} here
+              </button>
+            )}
+            {cursor.view === 'side-scan' && (
+              <button
+                type="button"
+                aria-pressed={shadowing}
+                className={`btn touch-target ${shadowing ? 'btn-primary' : ''}`}
+                onClick={() => setShadowing(!shadowing)}
+              >
+                {shadowing ? 'Touch its shadow' : 'Its shadow'}
+              </button>
+            )}
+            {trace && !trace.clutter && !naming && (
+              <button type="button" className="btn touch-target" onClick={() => setNaming(true)}>
+                No fish
+              </button>
+            )}
+            {naming &&
+              (Object.keys(CLUTTER) as Clutter[]).map((what) => (
+                <button
+                  key={what}
+                  type="button"
+                  className="btn touch-target"
+                  onClick={() => {
+                    if (cursor.view === 'sounder') record.watch.name(cursor.ping, cursor.depth, what);
+                    setCursor(null);
+                    setNaming(false);
+                  }}
+                >
+                  {CLUTTER[what].press}
+                </button>
+              ))}
+            <button type="button" className="btn touch-target px-2.5" aria-label="Take the cursor away" onClick={() => setCursor(null)}>
+              <X size={20} aria-hidden />
+            </button>
+          </>
+        ) : (
+          <>
+            <span className="text-mute">
+              Clear of the bottom, last 2 min: <b className="num text-ink">{singles}</b> {singles === 1 ? 'echo' : 'echoes'},{' '}
+              <b className="num text-ink">{masses}</b> {masses === 1 ? 'cloud' : 'clouds'}. Touch one to mark it.
+            </span>
+            {record.watch.clutter.map((what) => (
+              <button
+                key={what}
+                type="button"
+                className="btn touch-target btn-sm"
+                title="It is out of the water: its like may be fish again"
+                onClick={() => {
+                  record.watch.unname(what);
+                  setTick((n) => n + 1);
+                }}
+              >
+                {CLUTTER[what].named} left out <X size={16} aria-hidden />
+              </button>
+            ))}
+          </>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const FONT = '600 15px "Atkinson Hyperlegible Mono Variable", monospace';
+const colour = (name: string): string => `rgb(${themeColour(name).join(' ')})`;
+
+/** Text that stands on any echo. */
+function label(context: CanvasRenderingContext2D, text: string, x: number, y: number, align: CanvasTextAlign): void {
+  context.font = FONT;
+  context.textAlign = align;
+  context.lineWidth = 4;
+  context.lineJoin = 'round';
+  context.strokeStyle = colour('--surface');
+  context.fillStyle = colour('--ink');
+  context.strokeText(text, x, y);
+  context.fillText(text, x, y);
+}
+
+function drawScale(
+  context: CanvasRenderingContext2D,
+  { width, height, shown, seen, reach, ahead }: { width: number; height: number; shown: Shown; seen: Window; reach: number; ahead: number },
+): void {
+  const step = (span: number): number => [0.5, 1, 2, 5, 10, 20, 50].find((s) => span / s <= 6) ?? 50;
+  if (shown === 'side-scan') {
+    const by = step(reach);
+    for (let d = by; d < reach * 0.97; d += by)
+      for (const side of [-1, 1]) label(context, String(d), width / 2 + (side * d * width) / 2 / reach, 17, 'center');
+    label(context, 'port', 8, 38, 'left');
+    label(context, 'starboard m', width - 8, 38, 'right');
+    return;
+  }
+  const by = step(seen.to - seen.from);
+  for (let d = Math.ceil(seen.from / by) * by; d < seen.to; d += by) {
+    const y = ((d - seen.from) / (seen.to - seen.from)) * height;
+    if (y > 24 && y < height - 52) label(context, d === 0 ? '0' : `${d} m`, 6, y + 5, 'left');
+  }
+  if (shown !== 'forward-facing') return;
+  const across = step(ahead);
+  for (let d = across; d < ahead; d += across)
+    label(context, d + across < ahead ? String(d) : `${d} m ahead`, (d / ahead) * width, 17, 'center');
+}
+
+function drawTraces(
+  context: CanvasRenderingContext2D,
+  record: EchoRecord,
+  { width, height, newest, seen }: { width: number; height: number; newest: number; seen: Window },
+): void {
+  const y = (depth: number): number => ((depth - seen.from) / (seen.to - seen.from)) * height;
+  const oldest = pingOf(0, width, newest);
+  context.lineWidth = 2;
+  for (const t of record.watch.traces) {
+    if (t.last < oldest || t.first > newest || t.form === 'standing') continue;
+    // What stays in the cone is where it is now; what went by, where it was straight below.
+    const stays = t.last - t.first > STAYS;
+    const [ping, depth] = stays ? [Math.min(t.last, newest), t.lastDepth] : [t.ping, t.depth];
+    const x = pixelOf(ping, width, newest);
+    if (t.clutter) {
+      label(context, CLUTTER[t.clutter].named, Math.min(width - 34, Math.max(34, x)), y(depth) - 8, 'center');
+      continue;
+    }
+    context.strokeStyle = colour(t.form === 'mass' ? '--bait' : '--fish');
+    const half = stays ? 12 : Math.min(70, Math.max(9, ((t.last - t.first) * PING_PX) / 2 + 4));
+    const middle = stays ? x - 12 : (pixelOf(t.first, width, newest) + pixelOf(t.last, width, newest)) / 2;
+    const [top, low] = [y(depth) - 6, Math.max(y(depth) + 9, y(depth + (stays ? 0 : t.thick)) + 6)];
+    // Corners only: the echo itself stays in sight.
+    for (const [cx, dx] of [
+      [middle - half, 7],
+      [middle + half, -7],
+    ])
+      for (const [cy, dy] of [
+        [top, 6],
+        [low, -6],
+      ]) {
+        context.beginPath();
+        context.moveTo(cx + dx, cy);
+        context.lineTo(cx, cy);
+        context.lineTo(cx, cy + dy);
+        context.stroke();
+      }
+  }
+}
+
+function drawCursor(
+  context: CanvasRenderingContext2D,
+  cursor: Cursor,
+  {
+    width,
+    height,
+    newest,
+    seen,
+    reach,
+    ahead,
+  }: { width: number; height: number; newest: Newest; seen: Window; reach: number; ahead: number },
+): void {
+  const down = (depth: number): number => ((depth - seen.from) / (seen.to - seen.from)) * height;
+  let x: number;
+  let y: number;
+  if (cursor.view === 'sounder') [x, y] = [pixelOf(cursor.ping, width, newest.sounder), down(cursor.depth)];
+  else if (cursor.view === 'side-scan') {
+    const half = width / 2;
+    const across = (range: number): number => half + ((cursor.side === 'port' ? -1 : 1) * range * half) / reach;
+    [x, y] = [across(cursor.range), (newest.side - cursor.ping) * PING_PX];
+    if (cursor.shadow) {
+      context.strokeStyle = colour('--therm');
+      context.lineWidth = 3;
+      context.strokeRect(across(cursor.shadow) - 9, y - 9, 18, 18);
+    }
+  } else {
+    const angle = (cursor.down * Math.PI) / 180;
+    [x, y] = [((cursor.range * Math.cos(angle)) / ahead) * width, down(cursor.range * Math.sin(angle))];
+  }
+  context.lineWidth = 5;
+  for (const [style, wide] of [
+    [colour('--surface'), 6],
+    [colour('--fish'), 3],
+  ] as const) {
+    context.strokeStyle = style;
+    context.lineWidth = wide;
+    context.beginPath();
+    context.arc(x, y, 15, 0, 2 * Math.PI);
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ]) {
+      context.moveTo(x + 9 * dx, y + 9 * dy);
+      context.lineTo(x + 24 * dx, y + 24 * dy);
+    }
+    context.stroke();
+  }
+}
