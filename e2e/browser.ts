@@ -40,16 +40,22 @@ export interface PageOptions {
   at?: { latitude: number; longitude: number };
   /** Let the page put itself on the device, to be opened without a server. */
   installed?: boolean;
+  /** Say yes to a certificate that nobody vouches for. */
+  anyCertificate?: boolean;
 }
 
 /** A fresh page on the application. */
-export async function openPage(url: string, { theme = 'day', size = DESK, at, installed = false }: PageOptions = {}): Promise<OpenPage> {
+export async function openPage(
+  url: string,
+  { theme = 'day', size = DESK, at, installed = false, anyCertificate = false }: PageOptions = {},
+): Promise<OpenPage> {
   const context = await (
     await openBrowser()
   ).newContext({
     viewport: size,
     permissions: at ? ['geolocation'] : [],
     geolocation: at,
+    ignoreHTTPSErrors: anyCertificate,
     serviceWorkers: installed ? 'allow' : 'block',
   });
   await context.addInitScript(

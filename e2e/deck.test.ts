@@ -152,8 +152,9 @@ describe('a day on the Deck', () => {
     await until(async () => (await stored()).length > known, 'the mark was on the server');
     const contacts = await stored();
     const newest = contacts.reduce((a, b) => (Date.parse(b.time) > Date.parse(a.time) ? b : a));
-    // Starboard of a boat that heads east is south of it.
-    const truth = destination(east, 180, (25 * 1.15) / 2);
+    // Starboard of a boat that heads east is south of it. What the side-scan shows is the slant range to 5 m below the
+    // surface, from a transducer 0.4 m down.
+    const truth = destination(east, 180, Math.sqrt(((25 * 1.15) / 2) ** 2 - 4.6 ** 2));
     expect(distance(newest, truth)).to.be.below(0.6);
     await page.getByRole('button', { name: 'Undo' }).click();
     await until(async () => (await entries(page)) === n, 'the mark was gone');
@@ -175,7 +176,14 @@ describe('a day on the Deck', () => {
     await page.getByRole('application', { name: /Where from the boat/ }).focus();
     await page.keyboard.press('Shift+ArrowRight');
     await page.keyboard.press('Enter');
-    expect(await page.getByTestId('done').textContent()).to.match(/Marked bait at .* 5\.0 m starboard/);
+    expect(await page.getByTestId('done').textContent()).to.match(
+      // 5 m by slant, a metre less deep than it was, from 0.4 m down.
+      new RegExp(
+        `Marked bait at .* ${Math.sqrt(25 - (depth - 1.4) ** 2)
+          .toFixed(1)
+          .replace('.', '\\.')} m starboard`,
+      ),
+    );
     expect(await entries(page)).to.equal(n + 1);
     await context.close();
   });

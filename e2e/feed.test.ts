@@ -1,29 +1,19 @@
 import { expect } from 'chai';
-import { join } from 'node:path';
 import { bearing, destination, distance, type LatLon } from '@restless-shoal/core/geo';
 import { makeLogbook } from '@restless-shoal/demo';
-import { closeBrowser, openPage, PHONE, until } from './browser';
-import { ask, command, runningTrip, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { openPage, PHONE, until } from './browser';
+import { ask, runningTrip } from './harness';
+import { loggedWater } from './logged-water';
 
 const SEED = 8;
-const data = temporaryFolder();
-let server: RunningServer;
 let water: string;
 
-const send = <T>(method: string, path: string, body?: unknown): Promise<T> => ask(server, path, method, body);
-const get = <T>(path: string): Promise<T> => ask(server, path);
+const send = <T>(method: string, path: string, body?: unknown): Promise<T> => ask(served(), path, method, body);
+const get = <T>(path: string): Promise<T> => ask(served(), path);
 
+const served = loggedWater(SEED, 4);
 before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, SEED, 4);
-  expect((await command('import', '--data', data.path, '--water', name, '--create', folder)).code).to.equal(0);
-  server = await serve(data.path);
-  [{ id: water }] = await get<{ id: string }[]>('/waters');
-});
-after(async () => {
-  await closeBrowser();
-  await server.stop();
-  data.remove();
+  [{ id: water }] = await ask<{ id: string }[]>(served(), '/waters');
 });
 
 interface Contact {
@@ -37,7 +27,7 @@ interface Running {
   contacts: Contact[];
   track: { depth_m: number | null; time: string; mode: string }[];
 }
-const running = (): Promise<Running> => runningTrip(server);
+const running = (): Promise<Running> => runningTrip(served());
 const truthAt = (at: number): Promise<{ position: LatLon; course: number; depth: number }> => get(`/feed/truth?at=${at}`);
 
 describe('the boat’s network', () => {
@@ -45,7 +35,7 @@ describe('the boat’s network', () => {
     const { world } = makeLogbook({ seed: SEED, trips: 1 });
     const hump = world.humps.reduce((a, b) => (a.height > b.height ? a : b));
     const start = world.toLatLon(hump.x - 60, hump.y + 40);
-    const { page, context, errors } = await openPage(`${server.url}/deck`, { size: PHONE });
+    const { page, context, errors } = await openPage(`${served().url}/deck`, { size: PHONE });
     await page.getByRole('button', { name: 'Start the trip' }).click();
     await page.getByRole('button', { name: 'Set the position by hand' }).click();
     // Nothing there: said in words, and the field keeps what was typed.
@@ -66,7 +56,7 @@ describe('the boat’s network', () => {
         await page.getByLabel('Boat’s network').fill(`127.0.0.1:${port}`);
         await page.getByRole('button', { name: 'Listen to the boat’s network' }).click();
       }
-      await page.getByText(new RegExp(`${speed}\\.0 m/s · boat’s network`)).waitFor();
+      await page.getByText(new RegExp(`${speed}\\.0 m/s · simulated boat`)).waitFor();
       const pad = page.getByRole('application', { name: /Where from the boat/ });
       for (const [right, up] of [
         [0, 0],
@@ -83,7 +73,10 @@ describe('the boat’s network', () => {
         const { position, course, depth } = await truthAt(Date.parse(mark.time));
         // The Pad reaches 1.15 times the range of 25 m.
         const reach = 25 * 1.15;
-        const target = destination(destination(position, course, up * reach), course + 90, right * reach);
+        // By slant range to the Column's 5 m, or to the bottom where that is nearer, from a transducer 0.4 m down.
+        const range = Math.hypot(up, right) * reach;
+        const flat = range ? Math.sqrt(range ** 2 - (Math.min(5, depth) - 0.4) ** 2) / range : 0;
+        const target = destination(destination(position, course, up * reach * flat), course + 90, right * reach * flat);
         expect(distance(target, mark), `${speed} m/s, ${right} right, ${up} ahead`).to.be.below(3);
         if (!right && !up) expect(mark.water_depth_m).to.be.closeTo(depth, 0.6);
       }
@@ -91,7 +84,8 @@ describe('the boat’s network', () => {
     // The track holds what the sounder said, a fix a second and no more.
     await until(async () => (await running()).track.length >= 6, 'the track was on the server');
     const { track } = await running();
-    expect(track.filter((f) => f.depth_m !== null).length).to.be.above(track.length * 0.8);
+    // Each of the two boats may give its first place before its first depth.
+    expect(track.filter((f) => f.depth_m === null).length).to.be.at.most(2);
     const times = track.map((f) => Date.parse(f.time)).sort((a, b) => a - b);
     expect((times.at(-1)! - times[0]) / 1000).to.be.above((times.length - 1) * 0.8);
 

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { makeLogbook } from '@restless-shoal/demo';
 
 /** The built application; a bench, bundled elsewhere, says where it lies. */
-const main = process.env.SHOAL_MAIN ?? fileURLToPath(new URL('../server/dist/main.mjs', import.meta.url));
+export const main = process.env.SHOAL_MAIN ?? fileURLToPath(new URL('../server/dist/main.mjs', import.meta.url));
 
 /** A folder that the database's user may enter, removed by `remove`. */
 export function temporaryFolder(): { path: string; remove: () => void } {
@@ -48,7 +48,7 @@ export function serve(data: string, ...args: string[]): Promise<RunningServer> {
     const ended = new Promise<number | null>((over) => child.on('close', over));
     const read = (d: Buffer): void => {
       text += d;
-      const url = /is at (http:\S+)/.exec(text)?.[1];
+      const url = /is at (https?:\S+)/.exec(text)?.[1];
       if (url)
         done({
           url,

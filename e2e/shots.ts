@@ -32,6 +32,8 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
   { name: 'deck-phone-offline', path: '/deck', size: PHONE, theme: 'day', wait: 'main', before: 'offline' },
+  { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
+  { name: 'deck-back', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'back' },
   { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
 ];
 
@@ -77,6 +79,25 @@ for (const shot of shots) {
       await page.waitForTimeout(800);
     }
     await page.waitForTimeout(3000);
+  }
+  if (shot.before === 'picture') {
+    await page
+      .getByRole('button', { name: /m\/s|Set the position by hand/ })
+      .first()
+      .click();
+    await page.getByLabel('a lure under the boat').check();
+    await page.getByRole('button', { name: 'Simulated boat' }).click();
+    await page.getByText('simulated boat').waitFor();
+    await page.getByLabel('Sonar view in use').selectOption('sounder');
+    await page.getByRole('button', { name: 'Picture' }).click();
+    // A little after a fish went by beside the lure.
+    const says = page.getByTestId('picture-says');
+    for (let k = 0; k < 120 && !/\b([3-9]|\d\d) echoes/.test((await says.textContent()) ?? ''); k++) await page.waitForTimeout(1000);
+    await page.waitForTimeout(5000);
+  }
+  if (shot.before === 'back') {
+    await page.getByTestId('day').getByRole('button').nth(-3).click();
+    await page.getByRole('button', { name: 'Go back to it' }).click();
   }
   if (shot.before === 'stop') {
     await page.getByRole('button', { name: 'Fish here' }).click();

@@ -90,7 +90,10 @@ describe('when the server is gone', () => {
     const before = await page.getByTestId('day').locator('li').count();
     await server.stop();
     await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
-    await page.getByText(/\d+ to be sent/).waitFor();
+    await page
+      .getByText(/\d+ to be sent/)
+      .first()
+      .waitFor();
     expect(await page.getByTestId('day').locator('li').count()).to.equal(before + 1);
     await context.close();
     server = await serve(data.path);

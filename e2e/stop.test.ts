@@ -1,23 +1,10 @@
 import { expect } from 'chai';
-import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
-import { ask, command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { DESK, openPage, PHONE, until } from './browser';
+import { ask } from './harness';
+import { loggedWater } from './logged-water';
 
-const data = temporaryFolder();
-let server: RunningServer;
-
-before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, 8, 2);
-  expect((await command('import', '--data', data.path, '--water', name, '--create', folder)).code).to.equal(0);
-  server = await serve(data.path);
-});
-after(async () => {
-  await closeBrowser();
-  await server.stop();
-  data.remove();
-});
+const served = loggedWater(8, 2);
 
 interface Detail {
   trip: { id: string; end: string | null };
@@ -25,7 +12,7 @@ interface Detail {
   contacts: { contact: string; same_as: string | null; stop: string | null }[];
   responses: Record<string, string | number | null>[];
 }
-const get = <T>(path: string): Promise<T> => ask(server, path);
+const get = <T>(path: string): Promise<T> => ask(served(), path);
 /** The newest trip, as the server has it. */
 async function stored(): Promise<Detail> {
   const [water] = await get<{ id: string }[]>('/waters');
@@ -40,7 +27,7 @@ for (const [words, size] of [
 ] as const)
   describe(`a stop ${words}`, () => {
     it('runs a clock, logs what the fish did in a touch each, and is left with its outcome', async () => {
-      const { page, context, errors } = await openPage(`${server.url}/deck`, { size, at: { latitude: 48.1869, longitude: -34.5909 } });
+      const { page, context, errors } = await openPage(`${served().url}/deck`, { size, at: { latitude: 48.1869, longitude: -34.5909 } });
       await press(page, 'Start the trip');
       await page.getByText('48.18690, -34.59090').waitFor();
       await press(page, 'Mark 1 fish below');
