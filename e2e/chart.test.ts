@@ -209,8 +209,9 @@ describe('measuring and drawing', () => {
     expect(await page.getByRole('alert').textContent()).to.include('must be from 1300 to 1700');
     await page.getByLabel('Speed of sound the unit reckons with, m/s').fill('1500');
     await page.getByLabel('Depth of the transducer below the surface, m').fill('0.3');
+    const asked = page.waitForResponse((r) => r.url().endsWith('/cleaning'));
     await page.getByRole('button', { name: 'Build the chart with this' }).click();
-    await page.getByTestId('progress').first().waitFor();
+    await asked;
     for (const { id } of await json<{ id: string }[]>(`/waters/${water.id}/jobs`))
       await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE', headers: { 'Content-Type': 'application/json' } });
     const note = page.getByRole('alert').filter({ hasText: 'New chart cancelled' });

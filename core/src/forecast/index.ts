@@ -19,10 +19,12 @@ export {
   type Caution,
   type HeatHypothesis,
 } from './brief';
-export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, windBlown, type School } from './schools';
+export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, fetchToward, windBlown, type School } from './schools';
 export { fitModel, sawSpecies, logEffort, CancelledError, type Model, type FitLook, type ModelStats } from './fit';
 export { looksForFit } from './fit-looks';
 export { predict, chance, type Forecast } from './predict';
 export { bestPlaces, placeName, reasonsAt, type Place } from './places';
 export { FACTORS, type Reason, type Factor } from './reasons';
 export { packModel, unpackModel } from './pack-model';
+export { indexCells, regionFrom } from './region';
+export { choleskyInPlace, choleskySolve } from './linear-algebra';

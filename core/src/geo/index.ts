@@ -1,6 +1,6 @@
 /** Positions (WGS 84 degrees), distances, the water's metric grid (UTM), polygons and rasters. */
 export { distance, bearing, destination, type LatLon } from './sphere';
-export { metricPlane, utmZone, utmEpsg, type MetricPlane, type Point } from './plane';
+export { metricPlane, utmZone, utmEpsg, distanceToSegment, type MetricPlane, type Point } from './plane';
 export {
   outlineBox,
   outlineToRings,

@@ -38,3 +38,11 @@ export function metricPlane(epsg: number): MetricPlane {
   planes.set(epsg, plane);
   return plane;
 }
+
+/** Distance of a point from a straight line between two others, m. */
+export function distanceToSegment([x, y]: Point, [xa, ya]: Point, [xb, yb]: Point): number {
+  const [dx, dy] = [xb - xa, yb - ya];
+  const square = dx * dx + dy * dy;
+  const t = square > 0 ? Math.min(1, Math.max(0, ((x - xa) * dx + (y - ya) * dy) / square)) : 0;
+  return Math.hypot(x - xa - t * dx, y - ya - t * dy);
+}

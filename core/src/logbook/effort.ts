@@ -27,6 +27,12 @@ export interface Swath {
   from: number;
   to: number;
   patch: Patch;
+  /** The view that saw it; where the track does not say: side-scan with ranges, forward-facing with a sector, else the sounder. */
+  view: string;
+  /** How far off the boat's line it reached, m: mean of both sides, or the range of a sector. */
+  reach: number;
+  /** The boat's line while it saw it. */
+  line: [Point, Point];
 }
 
 /** A line that was trolled. */
@@ -109,12 +115,35 @@ export function scanSwaths(fixes: Fix[], depthAt: (x: number, y: number) => numb
     if (fix.mode !== 'scan' && fix.mode !== 'sweep') continue;
     if (fix.sectorRange != null && fix.sectorRange > 0 && (fix.sectorAngle ?? 0) > 0) {
       const heading = fix.heading ?? courseAt(fixes, i);
-      if (heading != null) swaths.push({ from: fix.at, to: fix.at, patch: patch(sector(fix, heading)) });
+      if (heading != null)
+        swaths.push({
+          from: fix.at,
+          to: fix.at,
+          patch: patch(sector(fix, heading)),
+          view: fix.view ?? 'forward-facing',
+          reach: fix.sectorRange,
+          line: [
+            [fix.x, fix.y],
+            [fix.x, fix.y],
+          ],
+        });
     }
     const next = fixes[i + 1];
     if (next && joined(fix, next)) {
       const band = between(fix, next, depthAt, beam);
-      if (band) swaths.push({ from: fix.at, to: next.at, patch: patch(band) });
+      const side = band && sides(fix, depthAt, beam);
+      if (band && side)
+        swaths.push({
+          from: fix.at,
+          to: next.at,
+          patch: patch(band),
+          view: fix.view ?? (side.cone ? 'sounder' : 'side-scan'),
+          reach: (side.port + side.starboard) / (side.port > 0 && side.starboard > 0 ? 2 : 1),
+          line: [
+            [fix.x, fix.y],
+            [next.x, next.y],
+          ],
+        });
     }
   }
   return swaths;

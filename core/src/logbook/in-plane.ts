@@ -2,10 +2,10 @@ import type { MetricPlane } from '../geo';
 import type { Contact, Response, Stop, TrackFix } from './records';
 import type { TripInPlane } from './looks';
 
-/** Projects a trip's rows on to the water's metric plane, sorted by time. Contacts without a key get one from their place in the list. */
+/** Projects a trip's rows on to the water's metric plane, sorted by time. Contacts without a key go by their id, else by their place in the list. */
 export function tripInPlane(
   plane: MetricPlane,
-  rows: { track: TrackFix[]; stops: Stop[]; contacts: Contact[]; responses: Response[] },
+  rows: { track: TrackFix[]; stops: Stop[]; contacts: (Contact & { id?: string })[]; responses: Response[] },
 ): TripInPlane {
   return {
     fixes: rows.track
@@ -33,7 +33,7 @@ export function tripInPlane(
     sightings: rows.contacts
       .map((row, i) => {
         const [x, y] = plane.toMetric(row);
-        return { id: row.contact ?? `#${i}`, at: Date.parse(row.time), x, y, row };
+        return { id: row.contact ?? row.id ?? `#${i}`, at: Date.parse(row.time), x, y, row };
       })
       .sort((a, b) => a.at - b.at),
     responses: rows.responses.map((row) => ({ at: Date.parse(row.time), row })),

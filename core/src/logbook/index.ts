@@ -29,7 +29,16 @@ export { newId } from './ids';
 export { scanSwaths, trolledLines, type Fix, type Swath } from './effort';
 export { likelySame } from './same-target';
 export { joinTargets, type Target, type Sighting } from './targets';
-export { deriveLooks, VISIT_GAP_MS, type Look, type SeenTarget, type EffortKind, type TripInPlane, type DerivedLooks } from './looks';
+export {
+  deriveLooks,
+  VISIT_GAP_MS,
+  DEFAULT_RADIUS,
+  type Look,
+  type SeenTarget,
+  type EffortKind,
+  type TripInPlane,
+  type DerivedLooks,
+} from './looks';
 export { tripInPlane } from './in-plane';
 export { COVER_KINDS, type CoverFeature } from './cover';
 export { areaLookedAt } from './water-looked-at';

@@ -1,5 +1,17 @@
-import { CELL, cellKey, cellOf, mayOverlap, parseCellKey, patch, unionArea, type Patch, type Point, type WaterCells } from '../geo';
-import { DEFAULT_BEAM, scanSwaths, trolledLines, type Fix } from './effort';
+import {
+  CELL,
+  cellKey,
+  cellOf,
+  distanceToSegment,
+  mayOverlap,
+  parseCellKey,
+  patch,
+  unionArea,
+  type Patch,
+  type Point,
+  type WaterCells,
+} from '../geo';
+import { DEFAULT_BEAM, scanSwaths, trolledLines, type Fix, type Swath } from './effort';
 import { joinTargets, type Sighting, type Target } from './targets';
 import type { Stop, Response } from './records';
 
@@ -22,6 +34,10 @@ export interface SeenTarget {
   top: number | null;
   bottom: number | null;
   at: number;
+  /** By which view it was first marked in this look; null where nobody said. */
+  view: string | null;
+  /** How far off the boat's line it lay in a scan, m; null in other looks. */
+  off: number | null;
 }
 
 /** One 25 m cell, scanned or fished during one visit of one trip, with what was seen there; zero included. */
@@ -37,6 +53,9 @@ export interface Look {
   effort: number;
   /** fish: m² of the stops' circles in the cell (a blank of no minutes has an area but no minutes); scan: as effort. */
   area: number;
+  /** scan: the view that saw most of it, and how far that reached off the boat's line, m; else null. */
+  view: string | null;
+  reach: number | null;
   targets: SeenTarget[];
 }
 
@@ -65,7 +84,7 @@ interface Piece {
   kind: EffortKind;
   from: number;
   to: number;
-  patch?: Patch;
+  swath?: Swath;
   amount?: number;
   area?: number;
   stop?: StopInPlane;
@@ -135,7 +154,7 @@ function gather(trip: TripInPlane, cells: WaterCells, options: LookOptions): Map
   };
   for (const swath of scanSwaths(trip.fixes, options.depthAt ?? (() => NaN), options.beam ?? DEFAULT_BEAM))
     eachCell(swath.patch, (key, box) => {
-      if (mayOverlap(swath.patch, box)) add(key, { kind: 'scan', from: swath.from, to: swath.to, patch: swath.patch });
+      if (mayOverlap(swath.patch, box)) add(key, { kind: 'scan', from: swath.from, to: swath.to, swath });
     });
   for (const line of trolledLines(trip.fixes))
     lengthByCell(line.a, line.b, (key, length) => add(key, { kind: 'troll', from: line.from, to: line.to, amount: length }));
@@ -168,6 +187,28 @@ function visitsOf(pieces: Piece[]): Piece[][] {
   return visits;
 }
 
+/** The view of most of a scan's swaths, and its mean reach. */
+function mostly(pieces: Piece[]): Pick<Look, 'view' | 'reach'> {
+  const byView = new Map<string, { n: number; reach: number }>();
+  for (const { swath } of pieces) {
+    if (!swath) continue;
+    const tally = byView.get(swath.view) ?? { n: 0, reach: 0 };
+    byView.set(swath.view, { n: tally.n + 1, reach: tally.reach + swath.reach });
+  }
+  let most: { view: string; n: number; reach: number } | null = null;
+  for (const [view, tally] of byView) if (!most || tally.n > most.n) most = { view, ...tally };
+  return { view: most?.view ?? null, reach: most && Math.round((10 * most.reach) / most.n) / 10 };
+}
+
+/** Distance of a sighting from the boat's line in the swaths of a look, m; of those of its own view where there are some. */
+function offTheLine(s: Sighting, pieces: Piece[]): number | null {
+  const swaths = pieces.flatMap((p) => p.swath ?? []);
+  const own = swaths.filter((w) => w.view === s.row.view);
+  let nearest = Infinity;
+  for (const { line } of own.length ? own : swaths) nearest = Math.min(nearest, distanceToSegment([s.x, s.y], line[0], line[1]));
+  return Number.isFinite(nearest) ? Math.round(10 * nearest) / 10 : null;
+}
+
 /** A trip's looks, and the sightings that lie outside all effort. */
 export interface DerivedLooks {
   looks: Look[];
@@ -195,7 +236,7 @@ export function deriveLooks(trip: TripInPlane, cells: WaterCells, options: LookO
         const area =
           kind === 'scan'
             ? unionArea(
-                own.map((p) => p.patch!),
+                own.map((p) => p.swath!.patch),
                 boxOf(key),
                 cells.shoreOf(key),
               )
@@ -210,6 +251,7 @@ export function deriveLooks(trip: TripInPlane, cells: WaterCells, options: LookO
           to: Math.max(...own.map((p) => p.to)),
           effort: kind === 'scan' ? area : own.reduce((s, p) => s + (p.amount ?? 0), 0),
           area,
+          ...mostly(own),
           targets: [],
         });
       }
@@ -244,7 +286,8 @@ function placeTargets(trip: TripInPlane, byCell: Map<number, { looks: Look[]; pi
         lastOf = { ...lastOf, [kind]: s.at };
         if (counted.has(look) || (last != null && s.at - last <= VISIT_GAP_MS)) continue;
         counted.set(look, true);
-        look.targets.push(seen(target, s.at));
+        const pieces = kind === 'scan' ? byCell.get(cellKey(look.column, look.row))!.pieces[look.visit] : [];
+        look.targets.push(seen(target, s, offTheLine(s, pieces)));
       }
     }
     if (!placed) outside.push(...target.sightings.map((s) => s.id));
@@ -253,7 +296,7 @@ function placeTargets(trip: TripInPlane, byCell: Map<number, { looks: Look[]; pi
   return outside;
 }
 
-const seen = (t: Target, at: number): SeenTarget => ({
+const seen = (t: Target, s: Sighting, off: number | null): SeenTarget => ({
   target: t.id,
   kind: t.kind,
   species: t.species,
@@ -263,7 +306,9 @@ const seen = (t: Target, at: number): SeenTarget => ({
   count: t.count,
   top: t.top,
   bottom: t.bottom,
-  at,
+  at: s.at,
+  view: s.row.view,
+  off,
 });
 
 function lookOf(s: Sighting, kind: EffortKind, byCell: Map<number, { looks: Look[]; pieces: Piece[][] }>, trip: TripInPlane): Look | null {
@@ -316,6 +361,8 @@ function addUnmarkedCatches(trip: TripInPlane, byCell: Map<number, { looks: Look
       top: r.row.depth_m,
       bottom: r.row.depth_m,
       at: r.at,
+      view: 'line',
+      off: null,
     });
   }
 }

@@ -1,3 +1,95 @@
 /** Patterns: what the fish had in common, against where the boat looked. */
-export { selection, manlyRatio, jacobsIndex, type ClassedLook, type SelectionClass } from './selection';
-export { seeded } from './random';
+export * from './numbers';
+export { chartPlaces, COVER_AT, coverAt, FARTHEST, type ChartPlaces } from './chart-places';
+export { Moments, stagesOfLog, type Moment, type WaterLogbook } from './moments';
+export {
+  lookTable,
+  clustersOf,
+  KINDS,
+  PLACE,
+  type Logbook,
+  type LogTrip,
+  type LogContact,
+  type LogStop,
+  type LogResponse,
+  type LookTable,
+  type LookTarget,
+} from './look-table';
+export {
+  COVARIATES,
+  covariate,
+  CovariateValues,
+  classCount,
+  className,
+  classOf,
+  STAGES,
+  type Covariate,
+  type CovariateContext,
+} from './covariates';
+export { fitDetection, effectiveEffort, LEAST_DISTANCES, type ViewDetection } from './detection';
+export { select, targetTest, LEAST_ODDS, type Question, type Selected } from './question';
+export {
+  selection,
+  manlyRatio,
+  jacobsIndex,
+  INTERVAL,
+  LEAST_TRIPS,
+  type ClassedLooks,
+  type SelectionClass,
+  type SelectionOptions,
+} from './selection';
+export { selectionCurve, type SelectionCurve } from './curve';
+export {
+  searchCombinations,
+  finish,
+  conditionsOf,
+  heatMap,
+  LEAST_LOOKS,
+  LEAST_COMBINED_TRIPS,
+  type Condition,
+  type Combination,
+  type CombinationSearch,
+  type HeatCell,
+} from './combinations';
+export { dayWindows, shortestInterval, WINDOW_SHARE, LEAST_IN_WINDOW, type DayWindow, type DepthInterval } from './depth-window';
+export {
+  moodRows,
+  moodBy,
+  stopClocks,
+  tookIt,
+  MOOD_FACTORS,
+  LEAST_RESPONSES,
+  EARLY_MINUTES,
+  AFTER_MINUTES,
+  type MoodRow,
+  type MoodFactor,
+  type MoodLine,
+  type StopClock,
+} from './mood';
+export { markLives, returnsOf, LEAST_RETURNS, type MarkLife, type Return } from './marks';
+export {
+  nameReport,
+  settledTargets,
+  placeInColumn,
+  NameOdds,
+  SIGNS,
+  LEAST_SETTLED,
+  type NameReport,
+  type Settled,
+  type Signs,
+  type Calibration,
+} from './names';
+export { repeatability, LEAST_IN_YEAR, type Repeatability, type YearsAlike } from './repeatability';
+export { quarrels, type Quarrel, type QuarrelInputs } from './quarrels';
+export {
+  findTwins,
+  stepsApart,
+  TWIN_TRAITS,
+  DEFAULT_WEIGHTS,
+  twinTraitName,
+  type Twin,
+  type TwinReason,
+  type TwinTrait,
+  type TwinWeights,
+} from './twins';
+export { WaterPatterns, LEAST_TARGETS, LEAST_PATTERN_TRIPS, type WhereAnswer, type PickedContact, type Pointed } from './water-patterns';

@@ -1,11 +1,11 @@
-import { seeded } from './random';
+import { clusterVariance, normalQuantile, seeded, studentQuantile, type Clusters } from './numbers';
 
-/** One look for a selection analysis: the trip it belongs to, its class, its effort and the targets seen in it. */
-export interface ClassedLook {
-  trip: number;
-  class: number;
-  effort: number;
-  used: number;
+/** Looks with their class: targets seen, effort, class (−1 = not known), trip and place. */
+export interface ClassedLooks {
+  used: ArrayLike<number>;
+  effort: ArrayLike<number>;
+  classes: ArrayLike<number>;
+  clusters: Clusters;
 }
 
 export interface SelectionClass {
@@ -14,25 +14,36 @@ export interface SelectionClass {
   trips: number;
   effort: number;
   used: number;
-  /** Targets expected here if the fish cared for nothing, given where each trip looked. */
+  /** Targets expected here if the fish cared for nothing, given where the boat looked. */
   expected: number;
   /** Manly's ratio used/expected: 1 = as chance would give. NaN where nothing was expected. */
   ratio: number;
   /** Jacobs' D: −1 avoided … 0 … 1 sought. */
   jacobs: number;
+  /** Interval of the ratio; NaN with too few trips. */
   low: number;
   high: number;
-  /** Targets a hectare (scan looks) or an hour (fish looks), by the effort unit given. */
+  /** Targets a unit of effort: a hectare scanned. */
   rate: number;
 }
 
 export interface SelectionOptions {
   classes: number;
-  /** Share of the interval, 0.9 by default. */
+  /** What is available is counted within each trip, or, for what a whole trip shares, over all of the log. */
+  within?: 'trip' | 'log';
+  /** Share of the interval, 0.8 by default. */
   interval?: number;
   resamples?: number;
   seed?: number;
+  /** Weight of class b in the neighbourhood of class a, at a·classes + b; without it each class stands for itself. */
+  kernel?: Float64Array;
+  onProgress?: (share: number) => void;
 }
+
+/** The share of all intervals of the patterns. */
+export const INTERVAL = 0.8;
+/** Trips below which no interval is given. */
+export const LEAST_TRIPS = 4;
 
 /** Used/available, Manly et al. 2002 (w_i). */
 export const manlyRatio = (used: number, usedTotal: number, available: number, availableTotal: number): number =>
@@ -41,101 +52,169 @@ export const manlyRatio = (used: number, usedTotal: number, available: number, a
 /** Jacobs' index D = (r − p)/(r + p − 2rp), r share used, p share available. Jacobs 1974, Oecologia 14. */
 export const jacobsIndex = (r: number, p: number): number => (r + p - 2 * r * p === 0 ? 0 : (r - p) / (r + p - 2 * r * p));
 
-interface TripTally {
-  used: Float64Array;
-  expected: Float64Array;
-}
-
-/**
- * Selection of classes by the fish, against where the boat looked. Availability is taken within each trip (a class
- * looked at in one season says nothing of another), and the interval is found by resampling whole trips.
- * Effort-free looks count as neither used nor available.
- */
-export function selection(looks: ClassedLook[], options: SelectionOptions): SelectionClass[] {
-  const k = options.classes;
-  const byTrip = new Map<number, ClassedLook[]>();
-  for (const look of looks) {
-    if (!(look.effort > 0)) continue;
-    const list = byTrip.get(look.trip);
-    if (list) list.push(look);
-    else byTrip.set(look.trip, [look]);
+/** Used and effort by trip and class, trip by trip; looks without class or effort left out. */
+function tally(
+  { used, effort, classes, clusters }: ClassedLooks,
+  k: number,
+): { used: Float64Array; effort: Float64Array; looks: Int32Array } {
+  const out = { used: new Float64Array(clusters.trips * k), effort: new Float64Array(clusters.trips * k), looks: new Int32Array(k) };
+  for (let i = 0; i < used.length; i++) {
+    const c = classes[i];
+    if (c < 0 || !(effort[i] > 0)) continue;
+    out.used[clusters.trip[i] * k + c] += used[i];
+    out.effort[clusters.trip[i] * k + c] += effort[i];
+    out.looks[c]++;
   }
-  const tallies: TripTally[] = [];
-  const out: SelectionClass[] = Array.from({ length: k }, (_, c) => ({
-    class: c,
-    looks: 0,
-    trips: 0,
-    effort: 0,
-    used: 0,
-    expected: 0,
-    ratio: NaN,
-    jacobs: NaN,
-    low: NaN,
-    high: NaN,
-    rate: NaN,
-  }));
-  for (const trip of byTrip.values()) {
-    const used = new Float64Array(k);
-    const effort = new Float64Array(k);
-    for (const look of trip) {
-      used[look.class] += look.used;
-      effort[look.class] += look.effort;
-      out[look.class].looks++;
-    }
-    const usedTotal = used.reduce((a, b) => a + b, 0);
-    const effortTotal = effort.reduce((a, b) => a + b, 0);
-    const expected = effort.map((e) => (usedTotal * e) / effortTotal);
-    for (let c = 0; c < k; c++) {
-      out[c].effort += effort[c];
-      if (effort[c] > 0) out[c].trips++;
-    }
-    tallies.push({ used, expected });
-  }
-  const total = sum(tallies, k);
-  const usedTotal = total.used.reduce((a, b) => a + b, 0);
-  for (const row of out) {
-    row.used = total.used[row.class];
-    row.expected = total.expected[row.class];
-    row.rate = row.effort > 0 ? row.used / row.effort : NaN;
-    if (row.expected > 0) {
-      row.ratio = row.used / row.expected;
-      row.jacobs = jacobsIndex(row.used / usedTotal, row.expected / usedTotal);
-    }
-  }
-  intervals(out, tallies, k, options);
   return out;
 }
 
-function sum(tallies: TripTally[], k: number): TripTally {
-  const total = { used: new Float64Array(k), expected: new Float64Array(k) };
-  for (const t of tallies)
-    for (let c = 0; c < k; c++) {
-      total.used[c] += t.used[c];
-      total.expected[c] += t.expected[c];
+/** What each trip would have seen in each class had the fish cared for nothing. */
+function expectedWithin(used: Float64Array, effort: Float64Array, trips: number, k: number): Float64Array {
+  const out = new Float64Array(trips * k);
+  for (let t = 0; t < trips; t++) {
+    let [u, e] = [0, 0];
+    for (let c = t * k; c < (t + 1) * k; c++) {
+      u += used[c];
+      e += effort[c];
     }
-  return total;
+    if (e > 0) for (let c = t * k; c < (t + 1) * k; c++) out[c] = (u * effort[c]) / e;
+  }
+  return out;
+}
+
+/** Sums over trips (those listed, as often as listed) of a trip-by-class table. */
+function overTrips(table: Float64Array, k: number, trips: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(k);
+  for (let n = 0; n < trips.length; n++) for (let c = 0, at = trips[n] * k; c < k; c++, at++) out[c] += table[at];
+  return out;
+}
+
+/** Sums over each class's neighbourhood. */
+function round(list: Float64Array, kernel?: Float64Array): Float64Array {
+  if (!kernel) return list;
+  return list.map((_, a) => {
+    let sum = 0;
+    for (let b = 0; b < list.length; b++) sum += kernel[a * list.length + b] * list[b];
+    return sum;
+  });
+}
+
+const total = (list: Float64Array): number => list.reduce((a, b) => a + b, 0);
+
+/**
+ * Selection of classes by the fish, against where the boat looked. Availability is taken within each trip (a class
+ * looked at in one season says nothing of another), and the interval is found by resampling whole trips; where the
+ * looks of one place are alike beyond that, it is widened by as much.
+ * @returns one row a class, also for those never looked at
+ */
+export function selection(looks: ClassedLooks, options: SelectionOptions): SelectionClass[] {
+  const { classes: k, within = 'trip', kernel } = options;
+  const { trips } = looks.clusters;
+  const { used, effort, looks: counts } = tally(looks, k);
+  const all = Array.from({ length: trips }, (_, t) => t);
+  const spread = within === 'trip' ? expectedWithin(used, effort, trips, k) : effort;
+  const usedIn = overTrips(used, k, all);
+  const available = overTrips(spread, k, all);
+  const effortIn = round(overTrips(effort, k, all), kernel);
+  const [usedTotal, availableTotal] = [total(usedIn), total(available)];
+  const usedRound = round(usedIn, kernel);
+  const expectedIn = round(
+    available.map((v) => (availableTotal > 0 ? (v * usedTotal) / availableTotal : 0)),
+    kernel,
+  );
+  const rows = Array.from({ length: k }, (_, c): SelectionClass => {
+    const known = expectedIn[c] > 0;
+    return {
+      class: c,
+      looks: counts[c],
+      trips: all.filter((t) => effort[t * k + c] > 0).length,
+      effort: effortIn[c],
+      used: usedRound[c],
+      expected: expectedIn[c],
+      ratio: known ? usedRound[c] / expectedIn[c] : NaN,
+      jacobs: known ? jacobsIndex(usedRound[c] / usedTotal, expectedIn[c] / usedTotal) : NaN,
+      low: NaN,
+      high: NaN,
+      rate: effortIn[c] > 0 ? usedRound[c] / effortIn[c] : NaN,
+    };
+  });
+  intervals(rows, looks, { used, spread, effort }, options);
+  return rows;
+}
+
+/**
+ * For one class: how much wider places make its interval than trips alone, as a ratio of standard errors, and how
+ * many trips carry it.
+ */
+function widener(looks: ClassedLooks, rows: SelectionClass[], effort: Float64Array, used: Float64Array, kernel?: Float64Array) {
+  const k = rows.length;
+  const { trips, trip } = looks.clusters;
+  const [u, e, weighed] = [new Float64Array(trips), new Float64Array(trips), new Float64Array(trips)];
+  for (let t = 0; t < trips; t++)
+    for (let c = 0; c < k; c++) {
+      u[t] += used[t * k + c];
+      e[t] += effort[t * k + c];
+      weighed[t] += effort[t * k + c] * (rows[c].ratio || 0);
+    }
+  // What is left of each look when the ratios found are taken for true.
+  const left = Float64Array.from({ length: looks.used.length }, (_, i) => {
+    const [c, t] = [looks.classes[i], trip[i]];
+    if (c < 0 || !(looks.effort[i] > 0)) return 0;
+    return looks.used[i] - (weighed[t] > 0 ? (looks.effort[i] * (rows[c].ratio || 0) * u[t]) / weighed[t] : 0);
+  });
+  const scores = new Float64Array(left.length);
+  return (row: SelectionClass): { factor: number; carry: number } => {
+    const weight = (c: number): number => (kernel ? kernel[row.class * k + c] : c === row.class ? 1 : 0);
+    const share = Float64Array.from({ length: trips }, (_, t) => {
+      let sum = 0;
+      for (let c = 0; c < k; c++) sum += weight(c) * effort[t * k + c];
+      return e[t] > 0 ? sum / e[t] / row.expected : 0;
+    });
+    const ofClass = Float64Array.from(rows, (_, c) => weight(c) / Math.max(row.used, 1));
+    for (let i = 0; i < scores.length; i++) scores[i] = looks.classes[i] < 0 ? 0 : left[i] * (ofClass[looks.classes[i]] - share[trip[i]]);
+    const { variance, byTrip, trips: carry } = clusterVariance(scores, looks.clusters);
+    return { factor: byTrip > 0 ? Math.sqrt(variance / byTrip) : 1, carry };
+  };
 }
 
 function intervals(
-  out: SelectionClass[],
-  tallies: TripTally[],
-  k: number,
-  { interval = 0.9, resamples = 400, seed = 1 }: SelectionOptions,
+  rows: SelectionClass[],
+  looks: ClassedLooks,
+  { used, spread, effort }: Record<'used' | 'spread' | 'effort', Float64Array>,
+  { classes: k, within = 'trip', interval = INTERVAL, resamples = 400, seed = 1, kernel, onProgress }: SelectionOptions,
 ): void {
-  if (tallies.length < 3) return;
+  const { trips } = looks.clusters;
+  const spoken = Array.from({ length: trips }, (_, t) => t).filter((t) => {
+    for (let c = t * k; c < (t + 1) * k; c++) if (spread[c] > 0) return true;
+    return false;
+  });
+  if (spoken.length < LEAST_TRIPS || resamples < 1) return;
   const random = seeded(seed);
-  const draws: number[][] = Array.from({ length: k }, () => []);
+  const draws = rows.map(() => new Float64Array(resamples));
+  const drawn = new Int32Array(spoken.length);
   for (let b = 0; b < resamples; b++) {
-    const total = sum(
-      Array.from(tallies, () => tallies[Math.floor(random() * tallies.length)]),
-      k,
-    );
-    for (let c = 0; c < k; c++) if (total.expected[c] > 0) draws[c].push(total.used[c] / total.expected[c]);
+    for (let n = 0; n < drawn.length; n++) drawn[n] = spoken[Math.floor(random() * spoken.length)];
+    const [plainU, plainS] = [overTrips(used, k, drawn), overTrips(spread, k, drawn)];
+    const scale = within === 'trip' ? 1 : total(plainU) / total(plainS);
+    const [u, s] = [round(plainU, kernel), round(plainS, kernel)];
+    for (let c = 0; c < k; c++) draws[c][b] = s[c] > 0 ? u[c] / (s[c] * scale) : NaN;
+    if (onProgress && b % 50 === 49) onProgress((b + 1) / resamples);
   }
-  for (const row of out) {
-    const d = draws[row.class].sort((a, b) => a - b);
-    if (d.length < resamples / 2) continue;
-    row.low = d[Math.floor(((1 - interval) / 2) * (d.length - 1))];
-    row.high = d[Math.ceil((1 - (1 - interval) / 2) * (d.length - 1))];
+  const z = normalQuantile((1 + interval) / 2);
+  const widen = widener(looks, rows, effort, used, kernel);
+  for (const row of rows) {
+    const known = draws[row.class].filter((v) => !Number.isNaN(v)).sort();
+    if (known.length < resamples / 2 || !(row.expected > 0)) continue;
+    const { factor, carry } = widen(row);
+    if (row.used === 0) {
+      // Nothing seen: the most that would still leave it likely.
+      [row.low, row.high] = [0, -Math.log((1 - interval) / 2) / row.expected];
+      continue;
+    }
+    const wide = (factor * studentQuantile((1 + interval) / 2, Math.max(2, carry - 1))) / z;
+    const at = (q: number): number => known[Math.min(known.length - 1, Math.max(0, Math.round(q * (known.length - 1))))];
+    const move = (v: number): number => row.ratio * Math.max(v / row.ratio, 0) ** wide;
+    row.low = move(Math.min(at((1 - interval) / 2), row.ratio));
+    row.high = move(Math.max(at((1 + interval) / 2), row.ratio));
   }
 }

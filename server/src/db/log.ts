@@ -64,3 +64,7 @@ export const profilesOfWater = (db: Queryable, water: string): Promise<ProfileRo
   ofWater(db, 'profiles', water, 'r.time, r.profile, r.depth_m');
 export const contactsOfWater = (db: Queryable, water: string): Promise<(Contact & { id: string; trip_id: string })[]> =>
   ofWater(db, 'contacts', water, 'r.time, r.id');
+export const stopsOfWater = (db: Queryable, water: string): Promise<(Stop & { id: string; trip_id: string })[]> =>
+  ofWater(db, 'stops', water, 'r.start, r.stop');
+export const responsesOfWater = (db: Queryable, water: string): Promise<(Response & { id: string; trip_id: string })[]> =>
+  ofWater(db, 'responses', water, 'r.time, r.id');

@@ -4,7 +4,7 @@ import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
 import { depthRuleSchema, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, wantChart } from '../db/charts';
-import { contactsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
+import { contactsOfWater, responsesOfWater, stopsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
 import {
   coverOf,
@@ -113,6 +113,22 @@ export function waterRoutes(pool: Pool): Router {
   router.get('/waters/:water/looks', async (request, response) => {
     const trips = await freshLooks(pool, await waterOf(pool, request));
     response.json(trips.map(({ trip, looks, outside }) => ({ trip: trip.id, looks, outside: outside.length })));
+  });
+  // The whole log as patterns are found from it: one answer, so that its parts belong together.
+  router.get('/waters/:water/logbook', async (request, response) => {
+    const water = await waterOf(pool, request);
+    const trips = await freshLooks(pool, water);
+    const [contacts, stops, responses] = await Promise.all([
+      contactsOfWater(pool, water.id),
+      stopsOfWater(pool, water.id),
+      responsesOfWater(pool, water.id),
+    ]);
+    response.json({
+      trips: trips.map(({ trip, looks, outside }) => ({ id: trip.id, start: Date.parse(trip.start), looks, outside: outside.length })),
+      contacts,
+      stops,
+      responses,
+    });
   });
   return router;
 }

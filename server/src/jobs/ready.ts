@@ -12,7 +12,7 @@ import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/
 import { runChart, runFit, runLooks, type TaskOptions } from './pool';
 
 /** Moves when the way looks or fits are computed changes, so that old ones are not used again. */
-const METHOD = '2';
+const METHOD = '3';
 
 /** Beam of the water's first rig that names one, degrees. */
 function beamOf(water: WaterRow): number {

@@ -1,0 +1,366 @@
+import type { Chart } from '../chart';
+import { metricPlane, type LatLon } from '../geo';
+import { findSpecies, neutralProfile, usualCourse, type SpeciesProfile, type UsualCourse } from '../species';
+import { conditionsOf, heatMap, searchCombinations, type CombinationSearch, type HeatCell } from './combinations';
+import { classCount, className, covariate, CovariateValues, type Covariate, type CovariateContext } from './covariates';
+import { selectionCurve, type SelectionCurve } from './curve';
+import { dayWindows, type DayWindow } from './depth-window';
+import { effectiveEffort, fitDetection, type ViewDetection } from './detection';
+import { lookTable, type Logbook, type LookTable, type LookTarget } from './look-table';
+import { markLives, returnsOf, type MarkLife } from './marks';
+import { Moments, stagesOfLog, type WaterLogbook } from './moments';
+import { moodBy, moodRows, stopClocks, type MoodFactor, type MoodLine, type MoodRow, type StopClock } from './mood';
+import { nameReport, settledTargets, type NameReport, type Settled } from './names';
+import { straightLine, type StraightLine } from './numbers';
+import { quarrels, type Quarrel } from './quarrels';
+import { select, targetTest, timeTest, type Question, type Selected } from './question';
+import { repeatability, type Repeatability } from './repeatability';
+import { selection, type SelectionClass } from './selection';
+import { findTwins, type Twin, type TwinWeights } from './twins';
+
+/** Selection along one covariate, ready for drawing. */
+export interface WhereAnswer {
+  key: string;
+  classes: (SelectionClass & { name: string })[];
+  curve: SelectionCurve | null;
+  /** Scan looks at which the covariate was not known. */
+  notKnown: number;
+  /** Whether enough was seen to speak of a pattern, and what it would take. */
+  enough: boolean;
+}
+
+/** A contact behind a bar, a cell or a point, as a Column shows it. */
+export interface PickedContact {
+  /** Id of the contact's record; null for a fish that was hooked without having been marked. */
+  id: string | null;
+  trip: number;
+  at: number;
+  x: number;
+  y: number;
+  kind: string;
+  species: string | null;
+  confirmed: string;
+  count: number;
+  size: string | null;
+  water: number;
+  top: number | null;
+  bottom: number | null;
+  hardness: number | null;
+  cover: string | null;
+  thermocline: { top: number; bottom: number } | null;
+  surface: number;
+}
+
+/** What was pointed at. */
+export type Pointed =
+  | { at: 'class'; key: string; class: number }
+  | { at: 'cell'; keys: [string, string]; names: [string, string] }
+  | { at: 'trip'; trip: number }
+  | { at: 'conditions'; keys: string[] }
+  | { at: 'all' };
+
+/** Targets and trips below which no pattern is spoken of. */
+export const LEAST_TARGETS = 12;
+export const LEAST_PATTERN_TRIPS = 4;
+
+/** The newest trips whose depth windows are worked out. */
+const WINDOWS_SHOWN = 60;
+
+/** The patterns of one water's log: laid out once, then asked by questions. */
+export class WaterPatterns {
+  readonly table: LookTable;
+  readonly views: ViewDetection[];
+  private readonly effort: Float64Array;
+  private readonly course: UsualCourse;
+  private readonly moments: Moments;
+  private readonly contexts = new Map<string, CovariateContext>();
+  private readonly valuesOf = new Map<string, CovariateValues>();
+  private last: { key: string; selected: Selected } | null = null;
+  private settledKept: Settled[] | null = null;
+  private clocksKept: StopClock[] | null = null;
+  private moodKept: MoodRow[] | null = null;
+  private readonly toMetric: (p: LatLon) => { x: number; y: number };
+
+  constructor(
+    private readonly logbook: Logbook,
+    private readonly chart: Chart,
+    private readonly days: WaterLogbook,
+    private readonly known: SpeciesProfile[],
+    onProgress?: (share: number) => void,
+  ) {
+    this.table = lookTable(logbook, chart, days, (share) => onProgress?.(0.9 * share));
+    this.views = fitDetection(this.table);
+    this.effort = effectiveEffort(this.table, this.views);
+    this.course = usualCourse(
+      days.readings.flatMap((r) => (r.row.surface_temperature_c == null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }])),
+      days.frame.latitude,
+    );
+    this.moments = new Moments(days);
+    const plane = metricPlane(chart.epsg);
+    this.toMetric = (p) => {
+      const [x, y] = plane.toMetric(p);
+      return { x, y };
+    };
+    onProgress?.(1);
+  }
+
+  private speciesOf(question: Question): SpeciesProfile {
+    return this.known.find((s) => s.name === question.species) ?? this.known[0] ?? neutralProfile(question.species ?? 'bait');
+  }
+
+  private context(question: Question): CovariateContext {
+    const species = this.speciesOf(question);
+    let context = this.contexts.get(species.name);
+    if (!context) {
+      context = { species, stageAt: stagesOfLog(species, this.days, this.course) };
+      this.contexts.set(species.name, context);
+    }
+    return context;
+  }
+
+  /** Values of covariates for a question's species. */
+  values(question: Question): CovariateValues {
+    const { species } = this.context(question);
+    let values = this.valuesOf.get(species.name);
+    if (!values) this.valuesOf.set(species.name, (values = new CovariateValues(this.table, this.context(question))));
+    return values;
+  }
+
+  select(question: Question): Selected {
+    const key = JSON.stringify(question);
+    if (this.last?.key !== key)
+      this.last = {
+        key,
+        selected: select(this.table, this.effort, question, this.context(question), this.known, this.days.timeZone),
+      };
+    return this.last.selected;
+  }
+
+  private speaks({ n }: Selected): boolean {
+    return n.contacts >= LEAST_TARGETS && n.trips >= LEAST_PATTERN_TRIPS;
+  }
+
+  /** What they choose of one covariate, against where the boat looked. */
+  where(question: Question, key: string, options: { resamples?: number; onProgress?: (share: number) => void } = {}): WhereAnswer {
+    const selected = this.select(question);
+    const c: Covariate = covariate(key);
+    const all = this.values(question).classesOf(key);
+    const classes = Int8Array.from(selected.scans, (i) => all[i]);
+    const looks = { used: selected.used, effort: selected.effort, clusters: selected.clusters };
+    const rows = selection({ ...looks, classes }, { classes: classCount(c), within: c.within, ...options });
+    const numbers = this.values(question).of(key);
+    return {
+      key,
+      classes: rows.map((r) => ({ ...r, name: className(c, r.class) })).filter((r) => r.looks > 0),
+      curve:
+        c.labels || !this.speaks(selected)
+          ? null
+          : selectionCurve(
+              looks,
+              Float64Array.from(selected.scans, (i) => numbers[i]),
+              { within: c.within, resamples: Math.min(200, options.resamples ?? 200) },
+            ),
+      notKnown: classes.reduce((s, k) => s + (k < 0 ? 1 : 0), 0),
+      enough: this.speaks(selected),
+    };
+  }
+
+  /** The depth windows of the days, and how their middle moved with the surface temperature. */
+  windows(question: Question): { days: DayWindow[]; withTemperature: StraightLine | null } {
+    const days = dayWindows(this.select(question), this.values(question), { most: WINDOWS_SHOWN });
+    const points = days.flatMap((d): [number, number][] => (d.byBottom ? [[d.surface, (d.byBottom.top + d.byBottom.bottom) / 2]] : []));
+    return { days, withTemperature: points.length >= LEAST_PATTERN_TRIPS ? straightLine(points) : null };
+  }
+
+  heat(question: Question, keys: [string, string]): { cells: HeatCell[]; names: [string[], string[]] } {
+    return heatMap(this.select(question), this.values(question), keys);
+  }
+
+  /** What goes together, step by step: see `searchCombinations`. */
+  *search(question: Question): Generator<number, CombinationSearch & { enough: boolean }> {
+    const selected = this.select(question);
+    if (!this.speaks(selected)) return { found: [], tried: 0, enough: false };
+    return { ...(yield* searchCombinations(selected, conditionsOf(selected, this.values(question)))), enough: true };
+  }
+
+  /** Responses to lures that a question leaves. */
+  private moods(question: Question): MoodRow[] {
+    if (!this.moodKept) {
+      const contacts = new Map(this.logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c]));
+      this.moodKept = moodRows(this.table, this.logbook.responses, this.logbook.stops, contacts, this.toMetric, this.moments);
+    }
+    const keep = timeTest(question, this.context(question), this.days.timeZone);
+    const speciesAt = new Map(this.logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c.species]));
+    const named = (name: string | null | undefined): boolean => name != null && findSpecies(name, this.known)?.name === question.species;
+    return this.moodKept.filter(({ response }) => {
+      const at = Date.parse(response.time);
+      if (!keep(at, this.moments.at(at))) return false;
+      return (
+        question.species === null ||
+        named(response.species ?? (response.contact ? speciesAt.get(`${response.trip_id} ${response.contact}`) : null))
+      );
+    });
+  }
+
+  mood(question: Question, factor: MoodFactor): { lines: MoodLine[]; few: number; notKnown: number; n: number } {
+    const rows = this.moods(question);
+    return { ...moodBy(rows, factor), n: rows.length };
+  }
+
+  /** Size of landed fish against depth, and share of large marks by size of the pack. */
+  sizes(question: Question): { byDepth: StraightLine | null; points: [depth: number, metres: number][] } {
+    const points = this.moods(question).flatMap(({ response }): [number, number][] =>
+      response.response === 'landed' && response.length_m != null && response.depth_m != null
+        ? [[response.depth_m, response.length_m]]
+        : [],
+    );
+    return { byDepth: points.length >= LEAST_TARGETS ? straightLine(points) : null, points };
+  }
+
+  marks(question: Question): MarkLife[] {
+    return markLives(this.select(question));
+  }
+
+  private settled(): Settled[] {
+    if (!this.settledKept) {
+      const caught = new Map<string, string>();
+      for (const r of this.logbook.responses)
+        if (r.contact && r.species && (r.response === 'landed' || r.response === 'lost'))
+          caught.set(`${r.trip_id} ${r.contact}`, r.species);
+      this.settledKept = settledTargets(this.logbook.contacts, caught, (name) => findSpecies(name, this.known)?.name ?? name);
+    }
+    return this.settledKept;
+  }
+
+  names(): NameReport {
+    return nameReport(this.settled());
+  }
+
+  /** The quarrels, each with this log's answer for the looks and the species asked about. */
+  quarrels(question: Question): Quarrel[] {
+    const selected = this.select(question);
+    this.clocksKept ??= stopClocks(this.table, this.logbook.stops, this.logbook.responses, this.logbook.contacts);
+    return quarrels({
+      selected,
+      values: this.values(question),
+      clocks: this.clocksKept,
+      mood: this.moods(question),
+      settled: this.settled(),
+      contacts: this.logbook.contacts,
+      again: returnsOf(selected)
+        .filter((r) => r.hours < 24)
+        .map((r) => ({ atCover: r.atCover, trip: r.trip, yes: r.found })),
+    });
+  }
+
+  years(question: Question): Repeatability | null {
+    const { stageAt } = this.context(question);
+    const first = new Map<number, number>();
+    for (let i = this.table.count - 1; i >= 0; i--) first.set(this.table.trip[i], i);
+    const year = (trip: number): number => new Date(this.table.trips[trip].start).getUTCFullYear();
+    return repeatability(this.select(question), this.values(question), year, (trip) => {
+      const i = first.get(trip)!;
+      return stageAt(this.table.from[i], this.table.moment[i].day.conditions.surface);
+    });
+  }
+
+  /** The contacts behind what was pointed at, the newest first, each target once. */
+  pick(question: Question, pointed: Pointed): PickedContact[] {
+    const selected = this.select(question);
+    const values = this.values(question);
+    const inside = this.pointedTest(selected, values, pointed);
+    const seen = new Set<string>();
+    return selected.targets
+      .filter((t) => inside(t.look))
+      .sort((a, b) => b.at - a.at)
+      .filter((t) => {
+        const key = `${this.table.trip[t.look]} ${t.target}`;
+        if (seen.has(key)) return false;
+        seen.add(key);
+        return true;
+      })
+      .map((t) => this.picked(t));
+  }
+
+  private pointedTest(selected: Selected, values: CovariateValues, pointed: Pointed): (look: number) => boolean {
+    const scan = (look: number): boolean => this.table.kind[look] === 0;
+    switch (pointed.at) {
+      case 'class': {
+        const classes = values.classesOf(pointed.key);
+        return (look) => scan(look) && classes[look] === pointed.class;
+      }
+      case 'cell': {
+        const [a, b] = pointed.keys.map((key) => ({ c: covariate(key), classes: values.classesOf(key) }));
+        return (look) =>
+          scan(look) && className(a.c, a.classes[look]) === pointed.names[0] && className(b.c, b.classes[look]) === pointed.names[1];
+      }
+      case 'trip':
+        return (look) => this.table.trip[look] === pointed.trip;
+      case 'conditions': {
+        const wanted = conditionsOf(selected, values).filter((c) => pointed.keys.includes(c.key));
+        const at = new Map(Array.from(selected.scans, (i, k) => [i, k]));
+        return (look) => at.has(look) && wanted.every((c) => c.holds[at.get(look)!]);
+      }
+      case 'all':
+        return () => true;
+    }
+  }
+
+  private picked(t: LookTarget): PickedContact {
+    const { table } = this;
+    const i = t.look;
+    const place = t.contact ? this.toMetric(t.contact) : { x: table.x[i], y: table.y[i] };
+    const line = table.moment[i].day.column.thermocline;
+    const hardness = table.chart.cells.hardness[table.cell[i]];
+    return {
+      id: t.contact?.id ?? null,
+      trip: table.trip[i],
+      at: t.at,
+      ...place,
+      kind: t.kind,
+      species: t.species,
+      confirmed: t.confirmed,
+      count: t.count,
+      size: t.size,
+      water: t.contact?.water_depth_m ?? table.chart.cells.depth[table.cell[i]],
+      top: t.top,
+      bottom: t.bottom,
+      hardness: Number.isNaN(hardness) ? null : hardness,
+      cover: t.contact?.cover ?? null,
+      thermocline: line && { top: line.top, bottom: line.bottom },
+      surface: table.moment[i].day.conditions.surface,
+    };
+  }
+
+  /** Places like those chosen, for a species and a moment. @param places metres in the chart's plane */
+  twins(
+    question: Question,
+    places: [x: number, y: number][],
+    at: number,
+    weights: TwinWeights,
+    count?: number,
+  ): { twins: Twin[]; chosen: number } {
+    const cells = this.chart.cells;
+    const chosen = places.flatMap(([x, y]) => {
+      // The nearest cell with a depth, within 60 m: a contact may stand on the edge of what was sounded.
+      let [best, nearest] = [-1, 60];
+      for (let i = 0; i < cells.count; i++) {
+        if (Number.isNaN(cells.depth[i])) continue;
+        const d = Math.hypot((cells.column[i] + 0.5) * 25 - x, (cells.row[i] + 0.5) * 25 - y);
+        if (d < nearest) [best, nearest] = [i, d];
+      }
+      return best < 0 ? [] : [best];
+    });
+    if (!chosen.length) return { twins: [], chosen: 0 };
+    const is = targetTest(question, this.known);
+    const seen = new Map<number, { looked: number; saw: number; last: number }>();
+    for (let i = 0; i < this.table.count; i++) {
+      const tally = seen.get(this.table.cell[i]) ?? { looked: 0, saw: 0, last: 0 };
+      tally.looked++;
+      tally.last = Math.max(tally.last, this.table.to[i]);
+      for (let k = this.table.first[i]; k < this.table.first[i + 1]; k++) if (is(this.table.targets[k])) tally.saw++;
+      seen.set(this.table.cell[i], tally);
+    }
+    return { twins: findTwins(this.table, this.moments.at(at), chosen, weights, seen, count).twins, chosen: chosen.length };
+  }
+}
