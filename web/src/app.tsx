@@ -80,6 +80,12 @@ function Navigation({ onHelp, onPhone }: { onHelp: () => void; onPhone: () => vo
 export function App() {
   const waters = useWaters();
   const [chosen, setChosen] = useState(() => localStorage.getItem('water'));
+  // A bookmarked view names its water.
+  const [named] = useState(() => new URLSearchParams(window.location.search).get('water'));
+  const bookmarked = waters.data?.find((w) => w.name === named)?.id;
+  useEffect(() => {
+    if (bookmarked) setChosen(bookmarked);
+  }, [bookmarked]);
   const [help, setHelp] = useState(false);
   const [phone, setPhone] = useState(false);
   const refused = useRefused();

@@ -92,4 +92,12 @@ export {
   type TwinTrait,
   type TwinWeights,
 } from './twins';
-export { WaterPatterns, LEAST_TARGETS, LEAST_PATTERN_TRIPS, type WhereAnswer, type PickedContact, type Pointed } from './water-patterns';
+export {
+  WaterPatterns,
+  LEAST_TARGETS,
+  LEAST_PATTERN_TRIPS,
+  type GoodStop,
+  type WhereAnswer,
+  type PickedContact,
+  type Pointed,
+} from './water-patterns';

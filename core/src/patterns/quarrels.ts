@@ -26,7 +26,7 @@ export interface Quarrel {
   answer: string;
 }
 
-const digits = (v: number): string => (v >= 10 ? v.toFixed(0) : v >= 1 ? v.toFixed(1) : v.toFixed(2));
+const digits = (v: number): string => (v >= 10 ? v.toFixed(0) : v >= 2 ? v.toFixed(1) : v.toFixed(2));
 
 /** About how many times longer a log has to be to tell a difference like the one seen, or one of a quarter if that is smaller. */
 function longer(ratio: number, error: number, df: number): number {
@@ -161,7 +161,7 @@ function seenOrUnseen({ clocks }: QuarrelInputs): Quarrel {
     'Fish only what you see, or a good place unseen?',
     [side(0, 'Fish seen first'), side(1, 'Place fished unseen')],
     found,
-    'as many takes a rod-hour',
+    'as many takes a rod-hour on the same trips',
   );
 }
 
@@ -172,7 +172,7 @@ function fewMinutes({ clocks }: QuarrelInputs): Quarrel {
     'A few minutes and go, or stay on them?',
     [side(0, 'The first 8 minutes'), side(1, 'The time after, before a fish is landed')],
     found,
-    'as many takes a rod-hour',
+    'as many takes a rod-hour on the same trips',
   );
 }
 
@@ -183,7 +183,7 @@ function repeatTheCast({ clocks }: QuarrelInputs): Quarrel {
     'After a catch: repeat the cast, or move on?',
     [side(0, 'The 10 minutes after a landing'), side(1, 'The rest of the stop')],
     found,
-    'as many takes a rod-hour',
+    'as many takes a rod-hour on the same trips',
   );
 }
 

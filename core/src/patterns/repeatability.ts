@@ -1,7 +1,7 @@
-import { COVARIATES, type CovariateValues } from './covariates';
+import { classCount, covariate, type CovariateValues } from './covariates';
 import { seeded } from './numbers';
 import type { Selected } from './question';
-import { selection, type SelectionClass } from './selection';
+import { expectedWithin, overTrips, tally } from './selection';
 
 /** How far one year's pattern resembles another's in the same stages, for one covariate. */
 export interface YearsAlike {
@@ -24,18 +24,27 @@ export interface Repeatability {
 export const LEAST_IN_YEAR = 15;
 const LEAST_TRIPS_A_YEAR = 4;
 
+/** Used and expected by class. */
+interface Side {
+  used: Float64Array;
+  expected: Float64Array;
+}
+
 /** Overlap of two selections: both turned into shares over the classes that both looked at enough. */
-function overlapOf(a: SelectionClass[], b: SelectionClass[]): { overlap: number; targets: [number, number] } {
-  const both = a.map((row, k) => row.expected > 0.5 && b[k].expected > 0.5);
-  const shares = (rows: SelectionClass[]): number[] => {
-    const kept = rows.map((r, k) => (both[k] ? r.ratio || 0 : 0));
+function overlapOf(a: Side, b: Side): { overlap: number; targets: [number, number] } {
+  const both = a.expected.map((v, k) => (v > 0.5 && b.expected[k] > 0.5 ? 1 : 0));
+  const shares = ({ used, expected }: Side): Float64Array => {
+    const kept = used.map((v, k) => (both[k] ? v / expected[k] : 0));
     const sum = kept.reduce((s, v) => s + v, 0);
     return kept.map((v) => (sum > 0 ? v / sum : 0));
   };
   const [p, q] = [shares(a), shares(b)];
-  const of = (rows: SelectionClass[]): number => rows.reduce((s, r, k) => s + (both[k] ? r.used : 0), 0);
+  const of = ({ used }: Side): number => used.reduce((s, v, k) => s + (both[k] ? v : 0), 0);
   return { overlap: 1 - 0.5 * p.reduce((s, v, k) => s + Math.abs(v - q[k]), 0), targets: [of(a), of(b)] };
 }
+
+/** Covariates whose patterns are compared. */
+const COMPARED = ['depth', 'above-thermocline', 'hardness', 'edge', 'wood', 'weed', 'slope', 'position-wide', 'blown6', 'shore'];
 
 /**
  * Compares the newest two years of a log that have enough targets, season stage by season stage alike: only trips of
@@ -46,7 +55,7 @@ export function repeatability(
   values: CovariateValues,
   yearOf: (trip: number) => number,
   stageOf: (trip: number) => string,
-  { splits = 40, seed = 1 } = {},
+  { splits = 200, seed = 1 } = {},
 ): Repeatability | null {
   const { clusters, used, scans } = selected;
   const targets = new Map<number, number>();
@@ -65,28 +74,13 @@ export function repeatability(
   const [early, late] = [of(earlier), of(later)];
   if (early.length < LEAST_TRIPS_A_YEAR || late.length < LEAST_TRIPS_A_YEAR) return null;
   const random = seeded(seed);
-  const alike = COVARIATES.filter(
-    (c) =>
-      c.within === 'trip' &&
-      ['depth', 'above-thermocline', 'hardness', 'edge', 'wood', 'weed', 'slope', 'position-wide', 'blown6', 'shore'].includes(c.key),
-  ).flatMap((c): YearsAlike[] => {
-    const classes = values.classesOf(c.key);
-    const chosen = (side: Set<number>): SelectionClass[] => {
-      const rows: number[] = [];
-      for (let k = 0; k < scans.length; k++) if (side.has(clusters.trip[k])) rows.push(k);
-      const pick = <T extends ArrayLike<number>>(list: T): number[] => rows.map((k) => list[k]);
-      const sub = {
-        ...clusters,
-        trip: Int32Array.from(pick(clusters.trip)),
-        place: Int32Array.from(pick(clusters.place)),
-        both: Int32Array.from(pick(clusters.both)),
-      };
-      return selection(
-        { used: pick(used), effort: pick(selected.effort), classes: rows.map((k) => classes[scans[k]]), clusters: sub },
-        { classes: c.labels?.length ?? c.edges!.length, resamples: 0 },
-      );
-    };
-    const found = overlapOf(chosen(new Set(early)), chosen(new Set(late)));
+  const alike = COMPARED.flatMap((key): YearsAlike[] => {
+    const classes = values.classesOf(key);
+    const k = classCount(covariate(key));
+    const sums = tally({ used, effort: selected.effort, classes: Int8Array.from(scans, (i) => classes[i]), clusters }, k);
+    const expected = expectedWithin(sums.used, sums.effort, clusters.trips, k);
+    const chosen = (side: number[]): Side => ({ used: overTrips(sums.used, k, side), expected: overTrips(expected, k, side) });
+    const found = overlapOf(chosen(early), chosen(late));
     if (Math.min(...found.targets) < LEAST_IN_YEAR) return [];
     const all = [...early, ...late];
     const drawn = Array.from({ length: splits }, () => {
@@ -95,10 +89,10 @@ export function repeatability(
         const j = Math.floor(random() * (i + 1));
         [mixed[i], mixed[j]] = [mixed[j], mixed[i]];
       }
-      return overlapOf(chosen(new Set(mixed.slice(0, early.length))), chosen(new Set(mixed.slice(early.length)))).overlap;
+      return overlapOf(chosen(mixed.slice(0, early.length)), chosen(mixed.slice(early.length))).overlap;
     }).sort((a, b) => a - b);
     const at = (q: number): number => drawn[Math.round(q * (drawn.length - 1))];
-    return [{ key: c.key, overlap: found.overlap, split: [at(0.1), at(0.5), at(0.9)], targets: found.targets }];
+    return [{ key, overlap: found.overlap, split: [at(0.1), at(0.5), at(0.9)], targets: found.targets }];
   });
   return { years: [earlier, later], trips: [early.length, late.length], alike };
 }

@@ -53,7 +53,7 @@ export const manlyRatio = (used: number, usedTotal: number, available: number, a
 export const jacobsIndex = (r: number, p: number): number => (r + p - 2 * r * p === 0 ? 0 : (r - p) / (r + p - 2 * r * p));
 
 /** Used and effort by trip and class, trip by trip; looks without class or effort left out. */
-function tally(
+export function tally(
   { used, effort, classes, clusters }: ClassedLooks,
   k: number,
 ): { used: Float64Array; effort: Float64Array; looks: Int32Array } {
@@ -69,7 +69,7 @@ function tally(
 }
 
 /** What each trip would have seen in each class had the fish cared for nothing. */
-function expectedWithin(used: Float64Array, effort: Float64Array, trips: number, k: number): Float64Array {
+export function expectedWithin(used: Float64Array, effort: Float64Array, trips: number, k: number): Float64Array {
   const out = new Float64Array(trips * k);
   for (let t = 0; t < trips; t++) {
     let [u, e] = [0, 0];
@@ -83,7 +83,7 @@ function expectedWithin(used: Float64Array, effort: Float64Array, trips: number,
 }
 
 /** Sums over trips (those listed, as often as listed) of a trip-by-class table. */
-function overTrips(table: Float64Array, k: number, trips: ArrayLike<number>): Float64Array {
+export function overTrips(table: Float64Array, k: number, trips: ArrayLike<number>): Float64Array {
   const out = new Float64Array(k);
   for (let n = 0; n < trips.length; n++) for (let c = 0, at = trips[n] * k; c < k; c++, at++) out[c] += table[at];
   return out;
@@ -92,11 +92,10 @@ function overTrips(table: Float64Array, k: number, trips: ArrayLike<number>): Fl
 /** Sums over each class's neighbourhood. */
 function round(list: Float64Array, kernel?: Float64Array): Float64Array {
   if (!kernel) return list;
-  return list.map((_, a) => {
-    let sum = 0;
-    for (let b = 0; b < list.length; b++) sum += kernel[a * list.length + b] * list[b];
-    return sum;
-  });
+  const k = list.length;
+  const out = new Float64Array(k);
+  for (let a = 0; a < k; a++) for (let b = 0; b < k; b++) out[a] += kernel[a * k + b] * list[b];
+  return out;
 }
 
 const total = (list: Float64Array): number => list.reduce((a, b) => a + b, 0);
@@ -156,22 +155,38 @@ function widener(looks: ClassedLooks, rows: SelectionClass[], effort: Float64Arr
       e[t] += effort[t * k + c];
       weighed[t] += effort[t * k + c] * (rows[c].ratio || 0);
     }
-  // What is left of each look when the ratios found are taken for true.
-  const left = Float64Array.from({ length: looks.used.length }, (_, i) => {
-    const [c, t] = [looks.classes[i], trip[i]];
-    if (c < 0 || !(looks.effort[i] > 0)) return 0;
-    return looks.used[i] - (weighed[t] > 0 ? (looks.effort[i] * (rows[c].ratio || 0) * u[t]) / weighed[t] : 0);
-  });
-  const scores = new Float64Array(left.length);
+  // What is left of each look when the ratios found are taken for true, gathered by pair of trip and place and by class.
+  const ratios = Float64Array.from(rows, (r) => r.ratio || 0);
+  const { both, boths, tripOf } = looks.clusters;
+  const at = new Int32Array(boths * k).fill(-1);
+  const [pair, ofClass, left]: [number[], number[], number[]] = [[], [], []];
+  for (let i = 0; i < looks.used.length; i++) {
+    const c = looks.classes[i];
+    const t = trip[i];
+    if (c < 0 || !(looks.effort[i] > 0)) continue;
+    const key = both[i] * k + c;
+    if (at[key] < 0) {
+      at[key] = left.length;
+      pair.push(both[i]);
+      ofClass.push(c);
+      left.push(0);
+    }
+    left[at[key]] += looks.used[i] - (weighed[t] > 0 ? (looks.effort[i] * ratios[c] * u[t]) / weighed[t] : 0);
+  }
+  const scores = new Float64Array(boths);
+  const share = new Float64Array(trips);
   return (row: SelectionClass): { factor: number; carry: number } => {
-    const weight = (c: number): number => (kernel ? kernel[row.class * k + c] : c === row.class ? 1 : 0);
-    const share = Float64Array.from({ length: trips }, (_, t) => {
+    const weights = new Float64Array(k);
+    if (kernel) weights.set(kernel.subarray(row.class * k, (row.class + 1) * k));
+    else weights[row.class] = 1;
+    for (let t = 0; t < trips; t++) {
       let sum = 0;
-      for (let c = 0; c < k; c++) sum += weight(c) * effort[t * k + c];
-      return e[t] > 0 ? sum / e[t] / row.expected : 0;
-    });
-    const ofClass = Float64Array.from(rows, (_, c) => weight(c) / Math.max(row.used, 1));
-    for (let i = 0; i < scores.length; i++) scores[i] = looks.classes[i] < 0 ? 0 : left[i] * (ofClass[looks.classes[i]] - share[trip[i]]);
+      for (let c = 0; c < k; c++) sum += weights[c] * effort[t * k + c];
+      share[t] = e[t] > 0 ? sum / e[t] / row.expected : 0;
+    }
+    const most = Math.max(row.used, 1);
+    scores.fill(0);
+    for (let n = 0; n < left.length; n++) scores[pair[n]] += left[n] * (weights[ofClass[n]] / most - share[tripOf[pair[n]]]);
     const { variance, byTrip, trips: carry } = clusterVariance(scores, looks.clusters);
     return { factor: byTrip > 0 ? Math.sqrt(variance / byTrip) : 1, carry };
   };
@@ -205,7 +220,8 @@ function intervals(
   for (const row of rows) {
     const known = draws[row.class].filter((v) => !Number.isNaN(v)).sort();
     if (known.length < resamples / 2 || !(row.expected > 0)) continue;
-    const { factor, carry } = widen(row);
+    // What a whole trip shares cannot be told apart by place: there the trips alone speak.
+    const { factor, carry } = within === 'trip' ? widen(row) : { factor: 1, carry: spoken.length };
     if (row.used === 0) {
       // Nothing seen: the most that would still leave it likely.
       [row.low, row.high] = [0, -Math.log((1 - interval) / 2) / row.expected];

@@ -51,6 +51,16 @@ export interface PickedContact {
   surface: number;
 }
 
+/** A stop where something took a lure. */
+export interface GoodStop {
+  id: string;
+  trip: number;
+  at: number;
+  x: number;
+  y: number;
+  takes: number;
+}
+
 /** What was pointed at. */
 export type Pointed =
   | { at: 'class'; key: string; class: number }
@@ -330,6 +340,24 @@ export class WaterPatterns {
       thermocline: line && { top: line.top, bottom: line.bottom },
       surface: table.moment[i].day.conditions.surface,
     };
+  }
+
+  /** Stops that paid, the newest first: something of the question was struck, hooked or landed there. */
+  goodStops(question: Question, most = 40): GoodStop[] {
+    const tripAt = new Map(this.table.trips.map((t, i) => [t.id, i]));
+    const takes = new Map<string, number>();
+    for (const { response, took } of this.moods(question))
+      if (took && response.stop) {
+        const key = `${response.trip_id} ${response.stop}`;
+        takes.set(key, (takes.get(key) ?? 0) + 1);
+      }
+    return this.logbook.stops
+      .flatMap((stop): GoodStop[] => {
+        const [n, trip] = [takes.get(`${stop.trip_id} ${stop.stop}`), tripAt.get(stop.trip_id)];
+        return n && trip !== undefined ? [{ id: stop.id, trip, at: Date.parse(stop.start), ...this.toMetric(stop), takes: n }] : [];
+      })
+      .sort((a, b) => b.at - a.at)
+      .slice(0, most);
   }
 
   /** Places like those chosen, for a species and a moment. @param places metres in the chart's plane */

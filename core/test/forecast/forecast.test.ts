@@ -76,6 +76,8 @@ const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
   to: Date.parse('2026-07-20T10:05:00Z'),
   effort: 500,
   area: 500,
+  view: null,
+  reach: null,
   targets: Array.from({ length: seen }, (_, k) => ({
     target: `${cell} ${k}`,
     kind: 'fish',
@@ -87,6 +89,8 @@ const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
     top: 4.5,
     bottom: 5.5,
     at: 0,
+    view: null,
+    off: null,
   })),
   ...more,
 });

@@ -85,6 +85,8 @@ describe('effort as the model sees it', () => {
     to: 0,
     effort: 625,
     area: 625,
+    view: null,
+    reach: null,
     targets: [],
     ...more,
   });
@@ -112,6 +114,8 @@ describe('effort as the model sees it', () => {
               top: null,
               bottom: null,
               at: 0,
+              view: null,
+              off: null,
             },
           ],
         }),

@@ -13,6 +13,7 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'stops', order: 'id' },
   { table: 'contacts', order: 'id' },
   { table: 'responses', order: 'id' },
+  { table: 'plan_places', order: 'id' },
 ];
 
 export const FORMAT = 'restless-shoal backup 1';

@@ -15,6 +15,7 @@ import { feedRoutes } from './feed';
 import { sameOriginOnly, type Reach } from './guard';
 import { signedInOnly, signInRoutes } from './sign-in';
 import { forecastRoutes } from './forecast';
+import { planRoutes } from './plan';
 import { tripRoutes } from './trips';
 import { waterRoutes } from './waters';
 
@@ -92,6 +93,7 @@ export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppO
   });
   api.use(backupRoutes(pool));
   api.use(waterRoutes(pool));
+  api.use(planRoutes(pool));
   api.use(chartRoutes(pool, jobs));
   api.use(tripRoutes(pool));
   api.use(feedRoutes(pool, feed));

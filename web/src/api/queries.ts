@@ -132,8 +132,28 @@ export const useContacts = (id: string): UseQueryResult<StoredContact[]> => useQ
 export const useLooks = (id: string): UseQueryResult<TripLooks[]> =>
   useQuery({ queryKey: ['looks', id], queryFn: () => getJson<TripLooks[]>(`/waters/${id}/looks`) });
 
+/** The whole log of a water as bytes, for handing it to a worker. */
+export const useLogbook = (id: string): UseQueryResult<Uint8Array> =>
+  useQuery({
+    queryKey: ['logbook', id],
+    queryFn: async () => (await getBinary(`/waters/${id}/logbook`))!.bytes,
+  });
+
 export const useTrip = (id: string | null): UseQueryResult<TripDetail> =>
   useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getAsOf<TripDetail>(`/trips/${id}`) });
+
+/** A place to go to. */
+export interface PlanPlace {
+  id: string;
+  name: string;
+  words: string | null;
+  latitude: number;
+  longitude: number;
+  depth_m: number | null;
+}
+
+export const usePlan = (id: string): UseQueryResult<PlanPlace[]> =>
+  useQuery({ queryKey: ['plan', id], queryFn: () => getJson<PlanPlace[]>(`/waters/${id}/plan`) });
 
 /** The newest fit of a species; null while there is none and the schools speak alone. */
 export const fitQuery = (id: string, species: string) =>

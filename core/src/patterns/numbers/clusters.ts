@@ -4,44 +4,52 @@ export interface Clusters {
   trips: number;
   place: Int32Array;
   places: number;
-  /** Which visit of a trip to a place. */
+  /** Which pair of trip and place; and of each pair its trip and its place. */
   both: Int32Array;
   boths: number;
+  tripOf: Int32Array;
+  placeOf: Int32Array;
 }
 
 /** Clusters of rows by trip and by place. */
 export function makeClusters(trip: Int32Array, trips: number, place: Int32Array, places: number): Clusters {
   const numbers = new Map<number, number>();
-  const both = Int32Array.from(trip, (t, i) => {
-    const key = t * places + place[i];
-    let n = numbers.get(key);
-    if (n === undefined) numbers.set(key, (n = numbers.size));
-    return n;
-  });
-  return { trip, trips, place, places, both, boths: numbers.size };
+  const both = new Int32Array(trip.length);
+  const [tripOf, placeOf]: [number[], number[]] = [[], []];
+  let [lastKey, last] = [-1, -1];
+  for (let i = 0; i < both.length; i++) {
+    const key = trip[i] * places + place[i];
+    // Looks come in the order in which they were made: mostly the pair of the one before.
+    if (key !== lastKey) {
+      last = numbers.get(key) ?? -1;
+      if (last < 0) {
+        numbers.set(key, (last = numbers.size));
+        tripOf.push(trip[i]);
+        placeOf.push(place[i]);
+      }
+      lastKey = key;
+    }
+    both[i] = last;
+  }
+  return { trip, trips, place, places, both, boths: numbers.size, tripOf: Int32Array.from(tripOf), placeOf: Int32Array.from(placeOf) };
 }
 
 /**
  * Variance of a sum of scores that are alike within a trip and within a place: the trips' part plus the places' part,
  * less what both count. Never less than half of the trips' part.
- * @param scores one a row, mean near 0
- * @returns the variance, and how many trips and places carry it (the inverse of the sum of squared shares)
+ * @param byBoth scores summed for each pair of trip and place, mean near 0
+ * @returns the variance, the trips' part of it, and how many trips and places carry it
  * Source: Cameron, Gelbach & Miller 2011, J. Bus. Econ. Stat. 29.
  */
 export function clusterVariance(
-  scores: Float64Array,
-  clusters: Clusters,
+  byBoth: Float64Array,
+  { trips, places, tripOf, placeOf }: Clusters,
 ): { variance: number; trips: number; places: number; byTrip: number } {
-  const { trip, trips, place, places, both, boths } = clusters;
   const byTrip = new Float64Array(trips);
   const byPlace = new Float64Array(places);
-  const byBoth = new Float64Array(boths);
-  for (let i = 0; i < scores.length; i++) {
-    const s = scores[i];
-    if (s === 0) continue;
-    byTrip[trip[i]] += s;
-    byPlace[place[i]] += s;
-    byBoth[both[i]] += s;
+  for (let b = 0; b < byBoth.length; b++) {
+    byTrip[tripOf[b]] += byBoth[b];
+    byPlace[placeOf[b]] += byBoth[b];
   }
   const [t, tripsCarry] = squaresOf(byTrip);
   const [p, placesCarry] = squaresOf(byPlace);
@@ -52,9 +60,10 @@ export function clusterVariance(
 /** Sum of squares, and how many entries carry it: the squared sum of squares over the sum of fourth powers. */
 export function squaresOf(list: Float64Array): [squares: number, carry: number] {
   let [squares, fourths] = [0, 0];
-  for (const v of list) {
-    squares += v * v;
-    fourths += v ** 4;
+  for (let i = 0; i < list.length; i++) {
+    const square = list[i] * list[i];
+    squares += square;
+    fourths += square * square;
   }
-  return [squares, fourths > 0 ? squares ** 2 / fourths : 0];
+  return [squares, fourths > 0 ? (squares * squares) / fourths : 0];
 }

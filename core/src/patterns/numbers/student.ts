@@ -53,16 +53,24 @@ export function normalQuantile(p: number): number {
   return (poly(a, q * q) * q) / poly(b, q * q);
 }
 
-/** Quantile of Student's t, by bisection on its tail. @param p 0–1 @param df degrees of freedom, at least 1 */
+const quantiles = new Map<string, number>();
+
+/** Quantile of Student's t, by bisection on its tail; degrees of freedom are taken to the tenth. @param p 0–1 @param df at least 1 */
 export function studentQuantile(p: number, df: number): number {
   if (p === 0.5) return 0;
+  const tenths = Math.max(10, Math.round(10 * Math.min(df, 1000)));
+  const key = `${p} ${tenths}`;
+  const known = quantiles.get(key);
+  if (known !== undefined) return known;
   const tail = 2 * Math.min(p, 1 - p);
   let [low, high] = [0, 10];
-  while (studentTail(high, df) > tail) high *= 2;
+  while (studentTail(high, tenths / 10) > tail) high *= 2;
   for (let i = 0; i < 60; i++) {
     const middle = (low + high) / 2;
-    if (studentTail(middle, df) > tail) low = middle;
+    if (studentTail(middle, tenths / 10) > tail) low = middle;
     else high = middle;
   }
-  return p < 0.5 ? -high : high;
+  const found = p < 0.5 ? -high : high;
+  quantiles.set(key, found);
+  return found;
 }

@@ -5,6 +5,7 @@ import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { fromBoat, slantRange } from '@restless-shoal/core/sonar';
 import { withoutBase } from '../../offline/apply';
+import { usePlan } from '../../api/queries';
 import { outbox } from '../../offline/device';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
@@ -23,7 +24,7 @@ import { hectaresLookedAt, lookedAround } from './looked';
 import { Notice } from './notice';
 import { asSent } from './outcome';
 import { TrackSheet } from './track-sheet';
-import { circlesRound, keyOf, wayTo } from './way-back';
+import { circlesRound, keyOf, wayTo, type Goal } from './way-back';
 import { Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { StopPanel } from './stop-panel';
@@ -35,6 +36,7 @@ import { ViewChoice } from './view-choice';
 
 // What only goes with a server comes when it is asked for, so that the Deck is there sooner.
 const BoatSheet = lazy(() => import('./boat-sheet').then((m) => ({ default: m.BoatSheet })));
+const PlanSheet = lazy(() => import('./plan-sheet').then((m) => ({ default: m.PlanSheet })));
 const Picture = lazy(() => import('./picture').then((m) => ({ default: m.Picture })));
 
 /** On the water: kind, depth on the Column, place on the Pad. */
@@ -69,7 +71,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const [count, setCount] = useState(1);
   const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
   const [named, setNamed] = useState(true);
-  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | 'track' | null>(null);
+  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | 'track' | 'plan' | null>(null);
   const [opened, setOpen] = useState<string | null>(null);
   const [goingTo, setGoingTo] = useState<string | null>(null);
   const [side, setSide] = useState<'stop' | 'mark'>('stop');
@@ -92,7 +94,9 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     setDoing(fishing ? 'fish' : null);
     return () => setDoing(null);
   }, [fishing, setDoing]);
-  const goal = find(goingTo);
+  const plan = usePlan(water.id);
+  const planned = plan.data?.find((p) => p.id === goingTo);
+  const goal: Goal | null = planned ? { kind: 'plan', place: planned } : find(goingTo);
   const way = boat && goal ? wayTo(boat, goal, rig.bow, conditions) : null;
   const circles = boat ? circlesRound(boat, goal, way, stop.open) : [];
   const seen = useMemo(() => (log.detail?.contacts ?? []).filter((c) => c.kind === 'fish' || c.kind === 'bait'), [log.detail]);
@@ -269,6 +273,11 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       </span>
       <span className={stuck ? 'text-sm font-semibold text-warn' : 'max-md:hidden'}>{saved}</span>
       <span className="flex gap-1">
+        {(plan.data?.length ?? 0) > 0 && (
+          <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('plan')}>
+            Plan <b className="num">{plan.data!.length}</b>
+          </button>
+        )}
         <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('water')}>
           <Thermometer size={16} aria-hidden /> Log the water
         </button>
@@ -297,7 +306,11 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const back = way && goal && (
     <GoBackBar
       way={way}
-      words={`${goal.kind === 'contact' ? kindWords(goal.contact.kind as Kind, goal.contact.count ?? 1) : 'stop'}, ${agoWords(Date.now() - goal.at)}`}
+      words={
+        goal.kind === 'plan'
+          ? goal.place.name
+          : `${goal.kind === 'contact' ? kindWords(goal.contact.kind as Kind, goal.contact.count ?? 1) : 'stop'}, ${agoWords(Date.now() - goal.at)}`
+      }
       wind={conditions.windSpeed >= 0.5 ? String(conditions.windFrom) : null}
       onStop={() => setGoingTo(null)}
     />
@@ -399,6 +412,17 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         </Suspense>
       )}
       {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={() => setSheet(null)} />}
+      {sheet === 'plan' && (
+        <Suspense fallback={null}>
+          <PlanSheet
+            water={water.id}
+            places={plan.data ?? []}
+            from={boat?.position ?? null}
+            onGo={setGoingTo}
+            onClose={() => setSheet(null)}
+          />
+        </Suspense>
+      )}
       {sheet === 'track' && (
         <TrackSheet
           fixes={track}

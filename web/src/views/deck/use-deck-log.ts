@@ -28,7 +28,10 @@ export function useDeckLog() {
 
   /** What follows from all that is logged on the water. */
   const derived = useCallback(
-    () => ['contacts', 'fit', 'looks'].forEach((of) => void queries.invalidateQueries({ queryKey: [of, water.id], refetchType: 'all' })),
+    () =>
+      ['contacts', 'fit', 'looks', 'logbook'].forEach(
+        (of) => void queries.invalidateQueries({ queryKey: [of, water.id], refetchType: 'all' }),
+      ),
     [queries, water.id],
   );
 

@@ -1,0 +1,124 @@
+import { BarChart, CustomChart, HeatmapChart, LineChart, ScatterChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent, TooltipComponent, VisualMapComponent } from 'echarts/components';
+import * as echarts from 'echarts/core';
+import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
+import { Download } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { csvLine } from '@restless-shoal/core/formats';
+import { useTheme } from '../state/theme';
+import { saveFile } from './save-file';
+
+echarts.use([
+  BarChart,
+  LineChart,
+  CustomChart,
+  HeatmapChart,
+  ScatterChart,
+  GridComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  VisualMapComponent,
+  SVGRenderer,
+  CanvasRenderer,
+]);
+
+export type ChartOption = echarts.EChartsCoreOption;
+
+/** What a chart is drawn with: the theme's colours and fonts. */
+export interface ChartLook {
+  css: (name: string) => string;
+  font: { fontFamily: string; color: string; fontSize: number };
+  /** A tooltip in the theme's colours. */
+  tooltip: Record<string, unknown>;
+}
+
+function look(): ChartLook {
+  const css = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  const font = { fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif', color: css('--ink'), fontSize: 13 };
+  return {
+    css,
+    font,
+    tooltip: { backgroundColor: css('--surface'), borderColor: css('--line'), textStyle: font, confine: true },
+  };
+}
+
+/** What was pressed: index in the data, and of the series. */
+export interface ChartPress {
+  dataIndex: number;
+  seriesIndex: number;
+}
+
+interface EChartProps {
+  /** Says in words what is shown, for those who cannot see it; the same numbers stand in the CSV. */
+  label: string;
+  /** The option, made anew for each theme. */
+  option: (look: ChartLook) => ChartOption;
+  /** Moves when the option does. */
+  of: unknown;
+  onPress?: (press: ChartPress) => void;
+  /** Hands out a way to draw the chart as a picture. */
+  onReady?: (picture: (() => string) | null) => void;
+}
+
+/** A chart by ECharts: drawn as vectors, in the theme's colours, as large as its place. */
+export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
+  const target = useRef<HTMLDivElement>(null);
+  const theme = useTheme();
+  const latest = useRef({ option, onPress, onReady });
+  useEffect(() => {
+    latest.current = { option, onPress, onReady };
+  });
+  useEffect(() => {
+    if (!target.current) return;
+    const box = target.current;
+    const chart = echarts.init(box, null, { renderer: 'svg' });
+    const resize = new ResizeObserver(() => chart.resize());
+    resize.observe(box);
+    const drawn = { animation: false, ...latest.current.option(look()) };
+    chart.setOption(drawn);
+    chart.on('click', (event) => latest.current.onPress?.({ dataIndex: event.dataIndex ?? -1, seriesIndex: event.seriesIndex ?? -1 }));
+    latest.current.onReady?.(() => {
+      // Pictures want a canvas: drawn aside, at twice the size, on the ground of the theme.
+      const aside = document.createElement('div');
+      const picture = echarts.init(aside, null, { renderer: 'canvas', width: box.clientWidth, height: box.clientHeight });
+      picture.setOption(drawn);
+      const url = picture.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: look().css('--ground') });
+      picture.dispose();
+      return url;
+    });
+    return () => {
+      latest.current.onReady?.(null);
+      resize.disconnect();
+      chart.dispose();
+    };
+  }, [of, theme]);
+  return <div ref={target} className="h-full w-full" role="img" aria-label={label} />;
+}
+
+/** Buttons that carry a chart away: as a picture and as a table. */
+export function Exports({ name, picture, rows }: { name: string; picture?: () => string; rows: () => (string | number | null)[][] }) {
+  const button = 'btn btn-ghost btn-sm touch-target px-1.5 font-normal text-mute';
+  const file = name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+  return (
+    <span className="flex shrink-0 items-center" role="group" aria-label={`Save ${name}`}>
+      <Download size={15} className="text-mute" aria-hidden />
+      {picture && (
+        <button type="button" className={button} aria-label={`${name} as PNG`} onClick={() => saveFile(`${file}.png`, picture())}>
+          PNG
+        </button>
+      )}
+      <button
+        type="button"
+        className={button}
+        aria-label={`${name} as CSV`}
+        onClick={() => saveFile(`${file}.csv`, csvText(rows()), 'text/csv')}
+      >
+        CSV
+      </button>
+    </span>
+  );
+}
+
+/** Rows as CSV text; what is not known is left empty. */
+export const csvText = (rows: (string | number | null)[][]): string =>
+  rows.map((row) => csvLine(row.map((v) => (typeof v === 'number' && !Number.isFinite(v) ? null : v)))).join('');

@@ -1,0 +1,258 @@
+import { Plus, X } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { STAGES, type Question } from '@restless-shoal/core/patterns';
+import { Dialog } from '../../parts/dialog';
+import { grouped } from '../../parts/format';
+import { BAIT } from './question-address';
+
+interface FiltersProps {
+  question: Question;
+  species: string[];
+  basis: { contacts: number; looks: number; trips: number; hectares: number } | null;
+  outside: number;
+  onChange: (question: Question) => void;
+  /** The pages, beside what is asked about. */
+  children: ReactNode;
+}
+
+/** What narrows the log, as chips that are pressed to take them off. */
+function chips(q: Question): [words: string, without: Question][] {
+  const out: [string, Question][] = [];
+  const without = (...keys: (keyof Question)[]): Question =>
+    Object.fromEntries(Object.entries(q).filter(([k]) => !keys.includes(k as keyof Question))) as unknown as Question;
+  if (q.from || q.to) out.push([q.from && q.to ? `${q.from} to ${q.to}` : q.from ? `from ${q.from}` : `to ${q.to}`, without('from', 'to')]);
+  if (q.stages?.length) out.push([q.stages.join(', '), without('stages')]);
+  if (q.surface) out.push([`surface ${q.surface.join('–')} °C`, without('surface')]);
+  if (q.secchi) out.push([`clarity ${q.secchi.join('–')} m`, without('secchi')]);
+  if (q.hours) out.push([`${q.hours.join('–')} h`, without('hours')]);
+  if (q.size) out.push([`${q.size} only`, without('size')]);
+  if (q.confirmedOnly) out.push(['confirmed only', without('confirmedOnly')]);
+  else if (q.odds !== undefined) out.push([`odds over ${q.odds}`, without('odds')]);
+  return out;
+}
+
+/** The bar of filters: they act on every chart at once. */
+export function Filters({ question, species, basis, outside, onChange, children }: FiltersProps) {
+  const [open, setOpen] = useState(false);
+  const narrowed = chips(question);
+  return (
+    <div className="border-b border-line bg-surface">
+      <div className="flex flex-wrap items-center gap-x-2 px-3">
+        <select
+          aria-label="What is asked about"
+          className="select touch-target my-1 w-auto bg-surface font-bold"
+          value={question.species ?? BAIT}
+          onChange={(e) => onChange({ ...question, species: e.target.value === BAIT ? null : e.target.value })}
+        >
+          {species.map((name) => (
+            <option key={name} value={name}>
+              {name}
+            </option>
+          ))}
+          <option value={BAIT}>bait of any kind</option>
+        </select>
+        <button type="button" className="btn touch-target gap-1 px-2.5 font-normal" onClick={() => setOpen(true)}>
+          <Plus size={16} aria-hidden /> narrow
+        </button>
+        {children}
+        <p className="num ml-auto text-sm text-mute" data-testid="basis" aria-live="polite">
+          {basis ? (
+            <>
+              <b className="text-ink">{grouped(basis.contacts)}</b> contacts · <b className="text-ink">{grouped(basis.looks)}</b> looks ·{' '}
+              <b className="text-ink">{basis.trips}</b> trips · <b className="text-ink">{basis.hectares.toFixed(0)} ha</b>
+              {outside > 0 && <span title={`${outside} contacts lie outside all effort: kept and shown, in no rate`}>*</span>}
+            </>
+          ) : (
+            'counting …'
+          )}
+        </p>
+      </div>
+      {narrowed.length > 0 && (
+        <ul aria-label="Filters" className="flex flex-wrap gap-2 px-3 pb-1.5">
+          {narrowed.map(([words, without]) => (
+            <li key={words}>
+              <button
+                type="button"
+                className="btn touch-target gap-1 px-2.5 font-normal"
+                aria-label={`Without: ${words}`}
+                onClick={() => onChange(without)}
+              >
+                {words} <X size={15} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {open && (
+        <Dialog title="Narrow the log" onClose={() => setOpen(false)}>
+          <Narrow
+            question={question}
+            onDone={(next) => {
+              onChange(next);
+              setOpen(false);
+            }}
+          />
+        </Dialog>
+      )}
+    </div>
+  );
+}
+
+function Field({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <fieldset className="grid grid-cols-[8.5rem_1fr] items-center gap-2">
+      <legend className="contents">
+        <span className="text-sm font-semibold">{label}</span>
+      </legend>
+      <div className="flex flex-wrap items-center gap-2">{children}</div>
+    </fieldset>
+  );
+}
+
+/** A form of all filters; a wrong span is told at once and nothing is applied. */
+function Narrow({ question, onDone }: { question: Question; onDone: (question: Question) => void }) {
+  const [draft, setDraft] = useState(question);
+  const [spans, setSpans] = useState<Record<'surface' | 'secchi' | 'hours', [string, string]>>({
+    surface: (question.surface?.map(String) as [string, string]) ?? ['', ''],
+    secchi: (question.secchi?.map(String) as [string, string]) ?? ['', ''],
+    hours: (question.hours?.map(String) as [string, string]) ?? ['', ''],
+  });
+  const [wrong, setWrong] = useState<string | null>(null);
+  const apply = (): void => {
+    const next: Question = { ...draft };
+    for (const [key, name, [least, most]] of [
+      ['surface', 'Surface temperature', [-2, 45]],
+      ['secchi', 'Clarity', [0, 60]],
+      ['hours', 'Hours', [0, 24]],
+    ] as const) {
+      const [a, b] = spans[key].map((v) => v.trim().replace(',', '.'));
+      delete next[key];
+      if (!a && !b) continue;
+      const pair: [number, number] = [a ? Number(a) : least, b ? Number(b) : most];
+      if (pair.some((v) => Number.isNaN(v) || v < least || v > most)) return setWrong(`${name}: numbers from ${least} to ${most}.`);
+      if (pair[0] > pair[1] && key !== 'hours') return setWrong(`${name}: from ${pair[0]} to ${pair[1]} is the wrong way round.`);
+      next[key] = pair;
+    }
+    if (next.from && next.to && next.from > next.to) return setWrong('Dates: the first day lies after the last.');
+    for (const key of ['from', 'to'] as const) if (!next[key]) delete next[key];
+    if (!next.stages?.length) delete next.stages;
+    onDone(next);
+  };
+  const pair = (key: 'surface' | 'secchi' | 'hours', name: string, unit: string): ReactNode => (
+    <>
+      {(['from', 'to'] as const).map((side, k) => (
+        <input
+          key={side}
+          aria-label={`${name} ${side}, ${unit}`}
+          inputMode="decimal"
+          placeholder={side}
+          className="input touch-target w-24"
+          value={spans[key][k]}
+          onChange={(e) => setSpans({ ...spans, [key]: k ? [spans[key][0], e.target.value] : [e.target.value, spans[key][1]] })}
+        />
+      ))}
+      <span className="text-mute">{unit}</span>
+    </>
+  );
+  const toggle = (stage: (typeof STAGES)[number]): void => {
+    const has = draft.stages?.includes(stage);
+    setDraft({ ...draft, stages: has ? draft.stages!.filter((s) => s !== stage) : [...(draft.stages ?? []), stage] });
+  };
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        apply();
+      }}
+    >
+      <Field label="Dates">
+        {(['from', 'to'] as const).map((side) => (
+          <input
+            key={side}
+            type="date"
+            aria-label={side === 'from' ? 'First day' : 'Last day'}
+            className="input touch-target w-40"
+            value={draft[side] ?? ''}
+            onChange={(e) => setDraft({ ...draft, [side]: e.target.value || undefined })}
+          />
+        ))}
+      </Field>
+      <Field label="Season stage">
+        {STAGES.map((stage) => (
+          <label key={stage} className="flex min-h-9 items-center gap-1.5 text-sm">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm rounded"
+              checked={draft.stages?.includes(stage) ?? false}
+              onChange={() => toggle(stage)}
+            />
+            {stage}
+          </label>
+        ))}
+      </Field>
+      <Field label="Surface">{pair('surface', 'Surface temperature', '°C')}</Field>
+      <Field label="Clarity">{pair('secchi', 'Clarity', 'm')}</Field>
+      <Field label="Hour of the day">{pair('hours', 'Hours', 'h')}</Field>
+      <Field label="Size">
+        <select
+          aria-label="Size"
+          className="select touch-target w-40"
+          value={draft.size ?? ''}
+          onChange={(e) => {
+            const { size: _size, ...rest } = draft;
+            setDraft(e.target.value ? { ...rest, size: e.target.value as 'small' | 'medium' | 'large' } : rest);
+          }}
+        >
+          <option value="">any size</option>
+          {['small', 'medium', 'large'].map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+      </Field>
+      <Field label="How sure">
+        <label className="flex min-h-9 items-center gap-1.5 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm rounded"
+            checked={draft.confirmedOnly ?? false}
+            onChange={(e) => {
+              const { confirmedOnly: _sure, ...rest } = draft;
+              setDraft(e.target.checked ? { ...rest, confirmedOnly: true } : rest);
+            }}
+          />
+          confirmed only
+        </label>
+        <select
+          aria-label="Least odds of the species"
+          className="select touch-target w-44"
+          disabled={draft.confirmedOnly}
+          value={draft.odds ?? 0.5}
+          onChange={(e) => {
+            const { odds: _odds, ...rest } = draft;
+            setDraft(Number(e.target.value) === 0.5 ? rest : { ...rest, odds: Number(e.target.value) });
+          }}
+        >
+          {[0.5, 0.6, 0.7, 0.8, 0.9].map((v) => (
+            <option key={v} value={v}>
+              odds over {v}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {wrong && (
+        <p role="alert" className="border-l-4 border-warn pl-2 text-warn">
+          {wrong}
+        </p>
+      )}
+      <div className="flex gap-2">
+        <button type="submit" className="btn btn-primary touch-target flex-1">
+          Ask
+        </button>
+        <button type="button" className="btn touch-target" onClick={() => onDone({ species: question.species })}>
+          Take all filters off
+        </button>
+      </div>
+    </form>
+  );
+}

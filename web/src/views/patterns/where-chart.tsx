@@ -1,0 +1,290 @@
+import { covariate, type WhereAnswer } from '@restless-shoal/core/patterns';
+import { EChart, type ChartLook, type ChartOption } from '../../parts/e-chart';
+import { times } from './words';
+
+interface WhereChartProps {
+  answer: WhereAnswer;
+  beside: { answer: WhereAnswer; name: string } | null;
+  smooth: boolean;
+  onPress: (index: number) => void;
+  onReady: (picture: (() => string) | null) => void;
+}
+
+const unitOf = (key: string): string => {
+  const { name, unit } = covariate(key);
+  return unit ? `${name}, ${unit}` : name;
+};
+
+/** Highest ratio that is drawn. */
+function ceiling(values: number[]): number {
+  const most = Math.max(2, ...values.filter((v) => Number.isFinite(v)));
+  return Math.min(8, Math.ceil(most * 2) / 2);
+}
+
+/** Times what chance would give, with its band, above hectares looked at. */
+export function WhereChart({ answer, beside, smooth, onPress, onReady }: WhereChartProps) {
+  const curve = smooth ? answer.curve : null;
+  return (
+    <EChart
+      label={`${covariate(answer.key).name}: times what chance would give, and hectares looked at; the CSV holds the same numbers`}
+      of={[answer, beside?.answer, curve].map((a) => a && JSON.stringify(a)).join()}
+      option={(look) => (curve ? smoothOption(answer, beside, look) : classOption(answer, beside, look))}
+      onPress={({ dataIndex }) => onPress(dataIndex)}
+      onReady={onReady}
+    />
+  );
+}
+
+function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
+  const names = classes.map((c) => (/^\d/.test(c.name) ? c.name.replace(' to ', '–').replace(' +', '+') : c.name));
+  const other = beside && new Map(beside.answer.classes.map((c) => [c.class, c]));
+  const top = ceiling(classes.flatMap((c) => [Math.min(c.high, 2.2 * c.ratio), other?.get(c.class)?.ratio ?? 0]));
+  const cut = (v: number): number | null => (Number.isFinite(v) ? Math.min(v, top) : null);
+  const best = classes.filter((c) => c.low > 1).reduce<(typeof classes)[number] | null>((a, b) => (!a || b.ratio > a.ratio ? b : a), null);
+  const words = covariate(key).labels !== undefined;
+  return {
+    textStyle: font,
+    grid: [
+      { left: 44, right: 14, top: 26, bottom: words ? 158 : 126 },
+      { left: 44, right: 14, height: 60, bottom: words ? 82 : 50 },
+    ],
+    tooltip: {
+      ...tooltip,
+      trigger: 'axis',
+      axisPointer: { type: 'shadow' },
+      formatter: (params: { dataIndex: number }[]) => {
+        const c = classes[params[0].dataIndex];
+        const o = other?.get(c.class);
+        return (
+          `<b>${c.name} ${covariate(key).unit}</b><br>` +
+          (Number.isNaN(c.ratio)
+            ? 'nothing to expect'
+            : `${times(c.ratio)} times chance${Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`}`) +
+          `<br>${c.used} seen, ${c.expected.toFixed(1)} expected · Jacobs’ D ${c.jacobs.toFixed(2)}` +
+          `<br>${c.effort.toFixed(1)} ha as far as its view shows, ${c.looks} looks, ${c.trips} trips` +
+          (o ? `<br>${beside!.name}: ${Number.isNaN(o.ratio) ? 'nothing to expect' : `${times(o.ratio)} times`}, ${o.used} seen` : '') +
+          '<br><i>press: see them</i>'
+        );
+      },
+    },
+    axisPointer: { link: [{ xAxisIndex: 'all' }] },
+    xAxis: [
+      { type: 'category', data: names, gridIndex: 0, axisLabel: { show: false }, axisTick: { show: false }, axisLine: { show: false } },
+      {
+        type: 'category',
+        data: names,
+        gridIndex: 1,
+        position: 'bottom',
+        axisLabel: { ...font, fontSize: 12, interval: 0, rotate: words ? 35 : 0, hideOverlap: !words },
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: css('--line') } },
+        name: `${unitOf(key)}; the bars: hectares looked at`,
+        nameLocation: 'middle',
+        nameGap: words ? 66 : 28,
+        nameTextStyle: { ...font, color: css('--mute') },
+      },
+    ],
+    yAxis: [
+      {
+        type: 'value',
+        gridIndex: 0,
+        min: 0,
+        max: top,
+        interval: top > 4 ? 2 : 1,
+        axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' },
+        splitLine: { lineStyle: { color: css('--line') } },
+      },
+      {
+        type: 'value',
+        gridIndex: 1,
+        inverse: true,
+        max: 1.4 * Math.max(...classes.map((c) => c.effort)),
+        axisLabel: { show: false },
+        splitLine: { show: false },
+        axisLine: { show: false },
+      },
+    ],
+    series: [
+      { type: 'line', data: classes.map((c) => cut(c.low)), stack: 'band', symbol: 'none', lineStyle: { opacity: 0 }, silent: true },
+      {
+        type: 'line',
+        data: classes.map((c) => (Number.isFinite(c.high) ? cut(c.high)! - cut(c.low)! : null)),
+        stack: 'band',
+        symbol: 'none',
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: css('--fish'), opacity: 0.2 },
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: classes.map((c) => cut(c.ratio)),
+        symbol: 'circle',
+        symbolSize: 11,
+        triggerLineEvent: true,
+        lineStyle: { color: css('--fish'), width: words ? 0 : 3.5 },
+        itemStyle: { color: css('--fish') },
+        label: {
+          show: true,
+          position: 'top',
+          formatter: (p: { dataIndex: number }) =>
+            best && classes[p.dataIndex] === best ? `${times(best.ratio)} times what chance would give` : '',
+          color: css('--fish'),
+          backgroundColor: css('--ground'),
+          padding: [1, 4],
+          fontWeight: 700,
+          fontSize: 15,
+          fontFamily: font.fontFamily,
+        },
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          data: [{ yAxis: 1 }],
+          lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
+          label: {
+            formatter: 'as chance would give',
+            position: 'insideEndTop',
+            color: css('--ink'),
+            fontFamily: font.fontFamily,
+            fontSize: 13,
+          },
+        },
+      },
+      ...(other
+        ? [
+            {
+              type: 'line',
+              data: classes.map((c) => cut(other.get(c.class)?.ratio ?? NaN)),
+              symbol: 'diamond',
+              symbolSize: 10,
+              silent: true,
+              lineStyle: { color: css('--act'), width: words ? 0 : 2.5, type: 'dashed' },
+              itemStyle: { color: css('--act') },
+              endLabel: {
+                show: !words,
+                formatter: beside!.name,
+                color: css('--act'),
+                fontWeight: 700,
+                fontFamily: font.fontFamily,
+                offset: [-70, -10],
+              },
+            },
+          ]
+        : []),
+      {
+        type: 'bar',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        data: classes.map((c) => Number(c.effort.toFixed(2))),
+        itemStyle: { color: css('--w2') },
+        barWidth: '72%',
+        label: {
+          show: true,
+          position: 'bottom',
+          distance: 8,
+          formatter: (p: { value: number }) => (p.value >= 10 ? p.value.toFixed(0) : p.value.toFixed(1)),
+          color: css('--ink'),
+          fontFamily: font.fontFamily,
+          fontSize: 12,
+        },
+      },
+    ],
+  };
+}
+
+function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
+  const curve = answer.curve!;
+  const other = beside?.answer.curve ?? null;
+  const points = (list: Float64Array): [number, number][] => Array.from(list, (v, i) => [curve.x[i], Number.isFinite(v) ? v : NaN]);
+  const top = ceiling([...Array.from(curve.high, (v, i) => Math.min(v, 2.2 * curve.ratio[i])), ...(other?.ratio ?? [])]);
+  const cut = (list: [number, number][]): [number, number][] => list.map(([x, y]) => [x, Math.min(y, top)]);
+  return {
+    textStyle: font,
+    grid: { left: 44, right: 14, top: 26, bottom: 52 },
+    tooltip: {
+      ...tooltip,
+      trigger: 'axis',
+      formatter: (params: { dataIndex: number }[]) => {
+        const i = params[0].dataIndex;
+        return `<b>${curve.x[i].toFixed(1)} ${covariate(answer.key).unit}</b><br>${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`;
+      },
+    },
+    xAxis: {
+      type: 'value',
+      min: Math.floor(curve.x[0]),
+      max: Math.ceil(curve.x[curve.x.length - 1]),
+      name: `${unitOf(answer.key)}; smoothed over ${curve.bandwidth.toPrecision(2)}`,
+      nameLocation: 'middle',
+      nameGap: 30,
+      nameTextStyle: { ...font, color: css('--mute') },
+      axisLabel: font,
+      splitLine: { show: false },
+      axisLine: { lineStyle: { color: css('--line') } },
+    },
+    yAxis: {
+      type: 'value',
+      min: 0,
+      max: top,
+      interval: top > 4 ? 2 : 1,
+      axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' },
+      splitLine: { lineStyle: { color: css('--line') } },
+    },
+    series: [
+      {
+        type: 'line',
+        data: cut(points(curve.low)),
+        stack: 'band',
+        stackStrategy: 'all',
+        symbol: 'none',
+        lineStyle: { opacity: 0 },
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: points(curve.high).map(([x, y], i) => [x, Math.min(y, top) - Math.min(curve.low[i], top)]),
+        stack: 'band',
+        stackStrategy: 'all',
+        symbol: 'none',
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: css('--fish'), opacity: 0.2 },
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: cut(points(curve.ratio)),
+        symbol: 'none',
+        triggerLineEvent: true,
+        lineStyle: { color: css('--fish'), width: 3.5 },
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          data: [{ yAxis: 1 }],
+          lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
+          label: {
+            formatter: 'as chance would give',
+            position: 'insideEndTop',
+            color: css('--ink'),
+            fontFamily: font.fontFamily,
+            fontSize: 13,
+          },
+        },
+      },
+      ...(other
+        ? [
+            {
+              type: 'line',
+              data: Array.from(other.ratio, (v, i) => [other.x[i], Math.min(v, top)]),
+              symbol: 'none',
+              silent: true,
+              lineStyle: { color: css('--act'), width: 2.5, type: 'dashed' },
+            },
+          ]
+        : []),
+    ],
+  };
+}
+
+/** The numbers of the chart as a table. */
+export const whereRows = ({ key, classes }: WhereAnswer): (string | number | null)[][] => [
+  [unitOf(key), 'times', 'low', 'high', 'seen', 'expected', 'jacobs_d', 'per_hectare', 'hectares', 'looks', 'trips'],
+  ...classes.map((c) => [c.name, c.ratio, c.low, c.high, c.used, c.expected, c.jacobs, c.rate, c.effort, c.looks, c.trips]),
+];

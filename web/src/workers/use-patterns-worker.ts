@@ -1,0 +1,99 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import { useLogbook } from '../api/queries';
+import { useWaterState } from '../state/water';
+import type { PatternsWorker } from './patterns.worker';
+
+/** The log of the water in use, laid out in a worker; `ask` is null until it is. */
+export interface OpenLog {
+  ask: Remote<PatternsWorker> | null;
+  /** Changes with each log that was opened: what was asked before is to be asked again. */
+  version: number;
+  share: number;
+  failed: Error | null;
+  outside: number;
+  trips: { id: string; start: number }[];
+}
+
+export function useOpenLog(): OpenLog {
+  const { water, chartBytes, frame, log } = useWaterState();
+  const logbook = useLogbook(water.id);
+  const thread = useRef<{ worker: Worker; remote: Remote<PatternsWorker> } | null>(null);
+  const [state, setState] = useState<Omit<OpenLog, 'failed'>>({ ask: null, version: 0, share: 0, outside: 0, trips: [] });
+  const [failed, setFailed] = useState<Error | null>(null);
+  useEffect(
+    () => () => {
+      thread.current?.worker.terminate();
+      thread.current = null;
+    },
+    [],
+  );
+  const bytes = logbook.data;
+  useEffect(() => {
+    if (!chartBytes || !bytes) return;
+    if (!thread.current) {
+      const worker = new Worker(new URL('./patterns.worker.ts', import.meta.url), { type: 'module' });
+      thread.current = { worker, remote: wrap<PatternsWorker>(worker) };
+    }
+    const { remote } = thread.current;
+    let gone = false;
+    const onProgress = proxy((share: number) => {
+      if (!gone) setState((s) => ({ ...s, share }));
+    });
+    remote
+      .open(
+        {
+          chart: chartBytes,
+          logbook: bytes,
+          frame,
+          readings: log.readings,
+          profiles: log.profiles,
+          species: water.species,
+          timeZone: water.time_zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+        },
+        onProgress,
+      )
+      .then(({ outside, trips }) => {
+        if (!gone) setState((s) => ({ ask: remote, version: s.version + 1, share: 1, outside, trips }));
+      })
+      .catch((error: Error) => {
+        if (!gone) setFailed(error);
+      });
+    return () => {
+      gone = true;
+    };
+    // The frame follows from the chart and the water.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chartBytes, bytes, log.readings, log.profiles, water.species, water.time_zone]);
+  return { ...state, failed: failed ?? logbook.error };
+}
+
+/** An answer of the open log, asked for anew when the question changes; the last one stands meanwhile. */
+export function useAnswer<T>(
+  log: OpenLog,
+  key: unknown,
+  ask: (worker: Remote<PatternsWorker>) => Promise<T>,
+): { answer: T | null; failed: Error | null; fresh: boolean } {
+  const [state, setState] = useState<{ answer: T | null; failed: Error | null; key: string }>({ answer: null, failed: null, key: '' });
+  const name = `${log.version} ${JSON.stringify(key)}`;
+  const latest = useRef(ask);
+  useEffect(() => {
+    latest.current = ask;
+  });
+  useEffect(() => {
+    if (!log.ask) return;
+    let gone = false;
+    latest.current(log.ask).then(
+      (answer) => {
+        if (!gone) setState({ answer, failed: null, key: name });
+      },
+      (failed: Error) => {
+        if (!gone) setState((s) => ({ ...s, failed, key: name }));
+      },
+    );
+    return () => {
+      gone = true;
+    };
+  }, [log.ask, name]);
+  return { answer: state.answer, failed: state.failed, fresh: state.key === name };
+}
