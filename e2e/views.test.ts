@@ -1,28 +1,11 @@
-import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
-import { createRequire } from 'node:module';
-import { join } from 'node:path';
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { violations } from './access';
+import { DESK, openPage, PHONE, until } from './browser';
+import { loggedWater } from './logged-water';
 
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-const data = temporaryFolder();
-let server: RunningServer;
-
-before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, 5, 14);
-  const { code, text } = await command('import', '--data', data.path, '--water', name, '--create', folder);
-  expect(code, text).to.equal(0);
-  server = await serve(data.path);
-});
-after(async () => {
-  await closeBrowser();
-  await server.stop();
-  data.remove();
-});
+const water = loggedWater(5, 14);
 
 const VIEWS = ['brief', 'chart', 'deck', 'patterns', 'forecast'];
 const READY: Record<string, string> = {
@@ -43,21 +26,11 @@ async function settle(page: Page, view: string): Promise<void> {
 const overflow = (page: Page): Promise<number> =>
   page.evaluate('document.documentElement.scrollWidth - document.documentElement.clientWidth');
 
-/** What an accessibility checker finds at WCAG A and AA. */
-const violations = async (page: Page): Promise<string[]> => {
-  await page.evaluate(axe);
-  const { held, broken } = (await page.evaluate(
-    `axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }).then(r => ({ held: r.passes.length, broken: r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 140)).join(' | ')) }))`,
-  )) as { held: number; broken: string[] };
-  expect(held, 'rules that had something to check').to.be.above(10);
-  return broken;
-};
-
 describe('each view', () => {
   for (const theme of ['day', 'night'] as const)
     for (const view of VIEWS)
       it(`${view} by ${theme} at 1280×800: no console error, no horizontal scroll, nothing an accessibility check minds`, async () => {
-        const { page, context, errors } = await openPage(`${server.url}/${view}`, { theme, size: DESK });
+        const { page, context, errors } = await openPage(`${water().url}/${view}`, { theme, size: DESK });
         await settle(page, view);
         expect(await overflow(page)).to.equal(0);
         expect(await violations(page)).to.deep.equal([]);
@@ -66,7 +39,7 @@ describe('each view', () => {
       });
   for (const view of VIEWS)
     it(`${view} at 390×844: no console error, no horizontal scroll`, async () => {
-      const { page, context, errors } = await openPage(`${server.url}/${view}`, { size: PHONE });
+      const { page, context, errors } = await openPage(`${water().url}/${view}`, { size: PHONE });
       await settle(page, view);
       expect(await overflow(page)).to.equal(0);
       expect(errors).to.deep.equal([]);
@@ -76,7 +49,7 @@ describe('each view', () => {
 
 describe('the Chart', () => {
   it('shades a depth band and says what share of the water is left', async () => {
-    const { page, context } = await openPage(`${server.url}/chart`);
+    const { page, context } = await openPage(`${water().url}/chart`);
     await page.getByText('Shade a depth band').click();
     const share = async (): Promise<number> => parseFloat((await page.getByTestId('share').textContent())!);
     const wide = await share();
@@ -89,7 +62,7 @@ describe('the Chart', () => {
     await context.close();
   });
   it('shows the depth under the pointer, by keyboard for the middle of the map', async () => {
-    const { page, context } = await openPage(`${server.url}/chart`);
+    const { page, context } = await openPage(`${water().url}/chart`);
     const map = page.getByRole('application', { name: /^Chart of/ });
     await map.waitFor();
     await page.waitForTimeout(500);
@@ -106,7 +79,7 @@ describe('the Chart', () => {
 
 describe('the Strip', () => {
   it('answers what if at once, shows that it does, and goes back to the log', async () => {
-    const { page, context } = await openPage(`${server.url}/forecast`);
+    const { page, context } = await openPage(`${water().url}/forecast`);
     await settle(page, 'forecast');
     const best = (): Promise<string | null> => page.getByTestId('places').textContent();
     const logged = await best();
@@ -135,7 +108,7 @@ describe('the Brief', () => {
     await page.getByRole('button', { name: 'Done' }).click();
   };
   it('follows the surface temperature from 12 to 29 °C: stage, oxygen, window and the rival readings of heat', async () => {
-    const { page, context } = await openPage(`${server.url}/brief`);
+    const { page, context } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     await setSurface(page, '12');
     await until(async () => /cooling|turnover|autumn/.test((await page.getByRole('banner').textContent())!), 'the stage followed');
@@ -149,7 +122,7 @@ describe('the Brief', () => {
     await context.close();
   });
   it('takes a typed cast: the curve draws, a slip is pointed out, thermocline and windows change', async () => {
-    const { page, context, errors } = await openPage(`${server.url}/brief`);
+    const { page, context, errors } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     const before = await headline(page);
     await page.getByRole('button', { name: 'Type in a cast' }).click();
@@ -175,7 +148,7 @@ describe('the Brief', () => {
     await context.close();
   });
   it('takes a thermocline dragged on the Column, and goes back to the log', async () => {
-    const { page, context } = await openPage(`${server.url}/brief`);
+    const { page, context } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     const hand = page.getByRole('button', { name: 'A thermocline on the sounder' });
     if (await hand.isVisible()) await hand.click();
@@ -194,7 +167,7 @@ describe('the Brief', () => {
     await context.close();
   });
   it('lets the needs of a species and the depth rule be edited, and refuses limits out of order', async () => {
-    const { page, context } = await openPage(`${server.url}/brief`);
+    const { page, context } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     await page.getByRole('button', { name: 'What zander need' }).click();
     await page.getByLabel('Leaves water warmer than').fill('10');
@@ -209,7 +182,7 @@ describe('the Brief', () => {
     await context.close();
   });
   it('opens the Chart shaded the same way', async () => {
-    const { page, context } = await openPage(`${server.url}/brief`);
+    const { page, context } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     await page.getByRole('link', { name: 'open the Chart', exact: true }).click();
     await page.waitForURL(/band=/);
@@ -217,7 +190,7 @@ describe('the Brief', () => {
     await context.close();
   });
   it('prints on one page', async () => {
-    const { page, context } = await openPage(`${server.url}/brief`);
+    const { page, context } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
     expect(pdf.match(/\/Type\s*\/Page[^s]/g)).to.have.length(1);
@@ -225,29 +198,9 @@ describe('the Brief', () => {
   });
 });
 
-describe('Patterns', () => {
-  it('gives the same counts in the table and in its heading, and changes with the species', async () => {
-    const { page, context } = await openPage(`${server.url}/patterns`);
-    await settle(page, 'patterns');
-    const seen = async (): Promise<[number, number]> => {
-      const total = Number((await page.getByTestId('basis').locator('b').first().textContent())!.replace(/\D/g, ''));
-      const cells = await page.locator('tbody tr td:nth-of-type(1)').allTextContents();
-      return [total, cells.reduce((s, c) => s + Number(c), 0)];
-    };
-    const zander = await seen();
-    expect(zander[0]).to.be.above(20);
-    expect(zander[1]).to.equal(zander[0]);
-    await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
-    await until(async () => (await seen())[0] !== zander[0], 'the numbers changed');
-    const perch = await seen();
-    expect(perch[1]).to.equal(perch[0]);
-    await context.close();
-  });
-});
-
 describe('keys', () => {
   it('? lists them, digits change the view, n the theme', async () => {
-    const { page, context } = await openPage(`${server.url}/chart`);
+    const { page, context } = await openPage(`${water().url}/chart`);
     await page.waitForSelector(READY.chart);
     await page.keyboard.press('?');
     expect(await page.getByRole('dialog', { name: 'Keys' }).isVisible()).to.equal(true);
@@ -268,13 +221,13 @@ describe('a page of another origin', () => {
     const { page, context } = await openPage(`http://127.0.0.1:${port}/`);
     const attempt = (init: string): Promise<string> =>
       page.evaluate(
-        `fetch('${server.url}/api/waters', ${init}).then(r => r.type === 'opaque' ? 'opaque' : r.text(), e => 'refused')`,
+        `fetch('${water().url}/api/waters', ${init}).then(r => r.type === 'opaque' ? 'opaque' : r.text(), e => 'refused')`,
       ) as Promise<string>;
     expect(await attempt('{}')).to.equal('refused');
     expect(await attempt(`{ method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }`)).to.equal('refused');
-    const before = await (await fetch(`${server.url}/api/waters`)).text();
+    const before = await (await fetch(`${water().url}/api/waters`)).text();
     await attempt(`{ method: 'POST', mode: 'no-cors', headers: { 'Content-Type': 'text/plain' }, body: '{"name":"stolen"}' }`);
-    expect(await (await fetch(`${server.url}/api/waters`)).text()).to.equal(before);
+    expect(await (await fetch(`${water().url}/api/waters`)).text()).to.equal(before);
     await context.close();
     other.close();
   });

@@ -185,6 +185,44 @@ describe('the local server', () => {
     expect(targets).to.equal(3);
   });
 
+  it('gives the whole log in one answer, as patterns are found from it', async () => {
+    const { body } = await send('GET', `/waters/${water}/logbook`);
+    const log = body as unknown as {
+      trips: { id: string; start: number; looks: unknown[] }[];
+      contacts: { trip_id: string }[];
+      stops: unknown[];
+    };
+    const [first] = log.trips;
+    expect(first.start).to.be.a('number');
+    expect(log.trips.flatMap((t) => t.looks).length).to.be.above(0);
+    expect(log.contacts.every((c) => log.trips.some((t) => t.id === c.trip_id))).to.equal(true);
+  });
+
+  it('keeps a plan of places once, gives it in order, and takes places off it', async () => {
+    const place = { id: newId(), name: 'Hump, 5.2 m', latitude: 48.01, longitude: -33.99, depth_m: 5.2, words: 'like the stop' };
+    const two = [place, { id: newId(), name: 'Point', latitude: 48.02, longitude: -33.98 }];
+    expect((await send('POST', `/waters/${water}/plan`, { places: two })).status).to.equal(201);
+    await send('POST', `/waters/${water}/plan`, { places: two });
+    const plan = async (): Promise<{ id: string; name: string; depth_m: number | null }[]> =>
+      (await send('GET', `/waters/${water}/plan`)).body as unknown as { id: string; name: string; depth_m: number | null }[];
+    expect((await plan()).map((p) => [p.name, p.depth_m])).to.deep.equal([
+      ['Hump, 5.2 m', 5.2],
+      ['Point', null],
+    ]);
+    for (const [places, field] of [
+      [[{ ...place, latitude: 100 }], 'places[0].latitude'],
+      [[{ ...place, name: '' }], 'places[0].name'],
+      [[{ ...place, id: 'x' }], 'places[0].id'],
+      [[], 'places'],
+    ] as const) {
+      const answer = await send('POST', `/waters/${water}/plan`, { places });
+      expect([answer.status, answer.body.field]).to.deep.equal([400, field]);
+    }
+    expect((await send('DELETE', `/waters/${water}/plan/${place.id}`)).status).to.equal(200);
+    expect((await send('DELETE', `/waters/${water}/plan/${place.id}`)).status).to.equal(404);
+    expect((await plan()).map((p) => p.name)).to.deep.equal(['Point']);
+  });
+
   it('keeps an edited species profile and depth rule, and refuses impossible ones by field', async () => {
     const profile = ((await send('GET', `/waters/${water}`)).body.species as { name: string; leastOxygen: number }[]).find(
       (s) => s.name === 'pike',

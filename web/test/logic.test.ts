@@ -1,6 +1,4 @@
 import { expect } from 'chai';
-import type { SelectionClass } from '@restless-shoal/core/patterns';
-import { chosenRun, mostlyLooked } from '../src/views/patterns/depth-selection';
 import type { TripDetail } from '../src/api/queries';
 import { deckNow, noteServerTime } from '../src/api/clock';
 import { appliedLog, appliedTrip, since } from '../src/offline/apply';
@@ -26,48 +24,6 @@ describe('times in the water’s zone', () => {
       }
     expect(toLocalInput(new Date('2026-06-14T08:47:00Z'), 'Etc/GMT+2')).to.equal('2026-06-14T06:47');
     expect(fromLocalInput('not a time', null)).to.equal(null);
-  });
-});
-
-describe('the headline of the patterns', () => {
-  const classes = (rows: [from: number, effort: number, used: number, low: number][]): (SelectionClass & { from: number; to: number })[] =>
-    rows.map(([from, effort, used, low], k) => ({
-      class: k,
-      looks: 10,
-      trips: 5,
-      effort,
-      used,
-      expected: used / 2,
-      ratio: 2,
-      jacobs: 0,
-      low,
-      high: low + 1,
-      rate: used / effort,
-      from,
-      to: from + 1,
-    }));
-  it('names the run of depths that is surely chosen and holds most', () => {
-    const rows = classes([
-      [2, 1, 1, 1.2],
-      [3, 1, 1, 0.8],
-      [4, 1, 20, 1.3],
-      [5, 1, 30, 1.5],
-      [6, 1, 5, 0.7],
-    ]);
-    expect(chosenRun(rows)).to.deep.equal({ from: 4, to: 6 });
-    expect(chosenRun(classes([[2, 1, 9, 0.9]]))).to.equal(null);
-  });
-  it('says where half of the looking was', () => {
-    expect(
-      mostlyLooked(
-        classes([
-          [0, 1, 0, 0],
-          [1, 6, 0, 0],
-          [2, 6, 0, 0],
-          [3, 2, 0, 0],
-        ]),
-      ),
-    ).to.deep.equal({ from: 1, to: 3 });
   });
 });
 

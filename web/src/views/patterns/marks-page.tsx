@@ -26,7 +26,7 @@ export function MarksPage({ log, question, species }: { log: OpenLog; question: 
   const any = lives[0].anyLook;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
-      <section className="min-h-0 overflow-y-auto border-r border-line p-5">
+      <section tabIndex={0} className="min-h-0 overflow-y-auto border-r border-line p-5">
         <div className="flex items-start justify-between gap-2">
           <h1 className="text-[22px] font-bold leading-tight">{headline(lives)}</h1>
           <Exports
@@ -55,7 +55,7 @@ export function MarksPage({ log, question, species }: { log: OpenLog; question: 
           </div>
         ))}
       </section>
-      <section className="min-h-0 overflow-y-auto bg-surface p-5">
+      <section tabIndex={0} className="min-h-0 overflow-y-auto bg-surface p-5">
         <h2 className="text-lg font-bold">What the signs turned out to be</h2>
         {!names ? (
           <p className="text-mute">looking …</p>

@@ -34,7 +34,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
           </button>
         ))}
       </nav>
-      <section className="min-h-0 overflow-y-auto p-5">
+      <section tabIndex={0} className="min-h-0 overflow-y-auto p-5">
         <div className="flex items-baseline justify-between gap-2">
           <h1 className="text-[22px] font-bold leading-tight">
             {unusual.length

@@ -116,7 +116,7 @@ export function Patterns() {
           ))}
         </div>
       </Filters>
-      <div className="relative min-h-0 flex-1">
+      <div className="relative min-h-0 flex-1" role="tabpanel" aria-label={PAGES.find(([key]) => key === page)![1]}>
         {!log.ask ? (
           log.failed ? (
             <Waiting what="the log of this water" failed={log.failed} />

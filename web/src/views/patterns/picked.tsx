@@ -38,7 +38,9 @@ export function Picked({
         <div>
           <h2 className="text-lg font-bold leading-tight">{words}</h2>
           <p className="num text-sm text-mute" data-testid="picked-count">
-            {contacts ? `${grouped(contacts.length)} contact${contacts.length === 1 ? '' : 's'}, the newest first` : 'looking them up …'}
+            {contacts
+              ? `${grouped(contacts.length)} target${contacts.length === 1 ? '' : 's'}, each once, the newest first`
+              : 'looking them up …'}
           </p>
         </div>
         <button type="button" className="btn btn-ghost touch-target px-2" aria-label="Close" onClick={onClose}>

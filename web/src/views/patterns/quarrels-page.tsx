@@ -11,7 +11,7 @@ export function QuarrelsPage({ log, question, species }: { log: OpenLog; questio
   if (!answer) return <Waiting what="the quarrels" failed={failed} />;
   const settled = answer.filter((q) => q.verdict === 'first' || q.verdict === 'second').length;
   return (
-    <div className="h-full overflow-y-auto p-5">
+    <div tabIndex={0} role="region" aria-label="Quarrels" className="h-full overflow-y-auto p-5">
       <div className="flex items-start justify-between gap-2">
         <h1 className="text-[22px] font-bold leading-tight">
           {settled} of {answer.length} quarrels have an answer on this water

@@ -35,16 +35,18 @@ export function Together({
   useEffect(() => {
     const { ask } = log;
     if (!ask) return;
-    let gone = false;
+    // Progress comes by another way than the answer and may come after it.
+    let [gone, over] = [false, false];
     setState({ found: null, share: 0, failed: null, stopped: false });
     ask
       .search(
         question,
         proxy((share: number) => {
-          if (!gone) setState((s) => (s.stopped ? s : { ...s, share }));
+          if (!gone && !over) setState((s) => (s.stopped ? s : { ...s, share }));
         }),
       )
       .then((found) => {
+        over = true;
         if (!gone && found) setState({ found, share: null, failed: null, stopped: false });
       })
       .catch((error: Error) => {

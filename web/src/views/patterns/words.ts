@@ -39,8 +39,9 @@ export function runWords(key: string, run: Classes): string {
   const say = (v: number): string => String(v).replace('-', '−');
   const low = first === 0 && edges[0] < 0 ? null : edges[first];
   const high = edges[last + 1];
-  const words = low === null ? `under ${say(high)}` : high === undefined ? `${say(low)} and more` : `${say(low)} to ${say(high)}`;
-  return unit ? `${words} ${unit}` : words;
+  const of = unit ? ` ${unit}` : '';
+  if (low === null) return `under ${say(high)}${of}`;
+  return high === undefined ? `${say(low)}${of} and more` : `${say(low)} to ${say(high)}${of}`;
 }
 
 /** Several runs of labels or numbers in words. */

@@ -20,7 +20,7 @@ export function YearsPage({ log, question, species }: { log: OpenLog; question: 
     );
   const unlike = answer.alike.filter((a) => a.overlap < a.split[0]);
   return (
-    <div className="h-full overflow-y-auto p-5">
+    <div tabIndex={0} role="region" aria-label="Years" className="h-full overflow-y-auto p-5">
       <div className="flex items-start justify-between gap-2">
         <h1 className="text-[22px] font-bold leading-tight">
           {unlike.length
