@@ -1,6 +1,6 @@
 import { className, covariate, type CovariateValues } from './covariates';
 import { falseDiscovery, rateRatio, WithinTrips, type Clusters, type RateRatio } from './numbers';
-import type { Selected } from './question';
+import { pick, type Selected } from './question';
 
 /** A plain condition on a look: "hard bottom", "timber within 20 m". */
 export interface Condition {
@@ -80,7 +80,7 @@ export function* searchCombinations(
   };
   const join = (a: Uint8Array, b: Uint8Array): Uint8Array => {
     const out = new Uint8Array(n);
-    for (let i = 0; i < n; i++) out[i] = a[i] & b[i];
+    for (let i = 0; i < n; i++) if (a[i]) out[i] = b[i];
     return out;
   };
   for (let a = 0; a < conditions.length; a++) {
@@ -172,15 +172,12 @@ export function conditionsOf(selected: Selected, values: CovariateValues): Condi
   const list: Condition[] = [];
   const add = (key: string, holds: (v: number) => boolean, words: string): void => {
     const of = values.of(key);
-    list.push({
-      key: `${key}: ${words}`,
-      words,
-      covariate: key,
-      holds: Uint8Array.from(scans, (i) => (!Number.isNaN(of[i]) && holds(of[i]) ? 1 : 0)),
-    });
+    const out = new Uint8Array(scans.length);
+    for (let k = 0; k < out.length; k++) if (holds(of[scans[k]])) out[k] = 1;
+    list.push({ key: `${key}: ${words}`, words, covariate: key, holds: out });
   };
   const depth = values.of('depth');
-  const sorted = Array.from(scans, (i) => depth[i]).sort((a, b) => a - b);
+  const sorted = pick(depth, scans).sort();
   if (sorted.length) {
     const [third, second] = [1 / 3, 2 / 3].map((q) => Math.round(sorted[Math.floor(q * sorted.length)]));
     add('depth', (v) => v < third, `bottom shallower than ${third} m`);
@@ -212,23 +209,29 @@ export function heatMap(
 ): { cells: HeatCell[]; names: [string[], string[]] } {
   const { scans, used, effort, clusters } = selected;
   const [ca, cb] = keys.map((key) => values.classesOf(key));
-  const present = (classes: Int8Array): number[] =>
-    [...new Set(Array.from(scans, (i) => classes[i]))].filter((k) => k >= 0).sort((x, y) => x - y);
+  const present = (classes: Int8Array): number[] => {
+    const seen = new Uint8Array(128);
+    for (let k = 0; k < scans.length; k++) if (classes[scans[k]] >= 0) seen[classes[scans[k]]] = 1;
+    return [...seen.keys()].filter((k) => seen[k]);
+  };
   const [as, bs] = [present(ca), present(cb)];
   const cells: HeatCell[] = [];
   const within = new WithinTrips(used, effort, clusters);
+  const inside = new Uint8Array(scans.length);
   as.forEach((a, x) =>
     bs.forEach((b, y) => {
-      const inside = Uint8Array.from(scans, (i) => (ca[i] === a && cb[i] === b ? 1 : 0));
+      const trips = new Uint8Array(clusters.trips);
+      for (let k = 0; k < scans.length; k++) {
+        inside[k] = ca[scans[k]] === a && cb[scans[k]] === b ? 1 : 0;
+        if (inside[k]) trips[clusters.trip[k]] = 1;
+      }
       const against = within.divide(inside);
       if (!against.looks[0]) return;
-      const trips = new Set<number>();
-      inside.forEach((v, i) => v && trips.add(clusters.trip[i]));
       cells.push({
         a: x,
         b: y,
         looks: against.looks[0],
-        trips: trips.size,
+        trips: trips.reduce((n, v) => n + v, 0),
         used: against.used[0],
         rate: against.used[0] / against.effort[0],
         against,

@@ -26,14 +26,13 @@ export function selectionCurve(
 ): SelectionCurve | null {
   const n = values.length;
   const seen: number[] = [];
-  const all: number[] = [];
+  const all = Float64Array.from(values).filter((v) => !Number.isNaN(v));
   for (let i = 0; i < n; i++) {
     if (Number.isNaN(values[i])) continue;
-    all.push(values[i]);
     for (let k = 0; k < looks.used[i]; k++) seen.push(values[i]);
   }
   if (seen.length < 20) return null;
-  all.sort((a, b) => a - b);
+  all.sort();
   const [low, high] = [all[Math.floor(all.length * 0.01)], all[Math.ceil((all.length - 1) * 0.99)]];
   if (!(high > low)) return null;
   const mean = seen.reduce((a, b) => a + b, 0) / seen.length;
@@ -41,9 +40,9 @@ export function selectionCurve(
   const width = (high - low) / STEPS;
   // Silverman's rule (1986), by the number of targets; never finer than a step.
   const bandwidth = Math.max(width, 1.06 * spread * seen.length ** -0.2);
-  const classes = Int32Array.from({ length: n }, (_, i) =>
-    Number.isNaN(values[i]) ? -1 : Math.min(STEPS - 1, Math.max(0, Math.floor((values[i] - low) / width))),
-  );
+  const classes = new Int32Array(n).fill(-1);
+  for (let i = 0; i < n; i++)
+    if (!Number.isNaN(values[i])) classes[i] = Math.min(STEPS - 1, Math.max(0, Math.floor((values[i] - low) / width)));
   const kernel = Float64Array.from({ length: STEPS * STEPS }, (_, at) =>
     Math.exp(-0.5 * (((Math.floor(at / STEPS) - (at % STEPS)) * width) / bandwidth) ** 2),
   );

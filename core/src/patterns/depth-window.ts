@@ -34,16 +34,38 @@ export interface DayWindow {
 
 /** The shortest interval that holds a share of the weight. @param points values with weights @returns null when there are none */
 export function shortestInterval(points: [value: number, weight: number][], share = WINDOW_SHARE): [low: number, high: number] | null {
-  const sorted = [...points].sort((a, b) => a[0] - b[0]);
-  const need = share * sorted.reduce((s, p) => s + p[1], 0) - 1e-9;
-  let best: [number, number] | null = null;
-  let [inside, first] = [0, 0];
-  for (const [value, weight] of sorted) {
-    inside += weight;
-    while (first < sorted.length && inside - sorted[first][1] >= need) inside -= sorted[first++][1];
-    if (inside >= need && (!best || value - sorted[first][0] < best[1] - best[0])) best = [sorted[first][0], value];
+  if (!points.length) return null;
+  const at = shortest(
+    Float64Array.from(points, (p) => p[0]),
+    Float64Array.from(points, (p) => p[1]),
+    share,
+  );
+  return [at.low, at.high];
+}
+
+/** The same for lists, which are put in order: a day's contacts are few, and drawn many times. */
+function shortest(values: Float64Array, weights: Float64Array, share = WINDOW_SHARE): { low: number; high: number } {
+  const n = values.length;
+  let need = -1e-9;
+  for (let i = 0; i < n; i++) {
+    const [v, w] = [values[i], weights[i]];
+    need += share * w;
+    let k = i - 1;
+    for (; k >= 0 && values[k] > v; k--) {
+      values[k + 1] = values[k];
+      weights[k + 1] = weights[k];
+    }
+    values[k + 1] = v;
+    weights[k + 1] = w;
   }
-  return best;
+  let [low, high] = [values[0], values[n - 1]];
+  let [inside, first] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    inside += weights[i];
+    while (first < i && inside - weights[first] >= need) inside -= weights[first++];
+    if (inside >= need && values[i] - values[first] < high - low) [low, high] = [values[first], values[i]];
+  }
+  return { low, high };
 }
 
 /** Values drawn in proportion to their weights. */
@@ -70,13 +92,16 @@ function windowOf(points: [number, number][], byChance: () => number, random: ()
   if (points.length < LEAST_IN_WINDOW) return null;
   const found = shortestInterval(points)!;
   const [tops, bottoms]: [number[], number[]] = [[], []];
+  const [values, weights] = [new Float64Array(points.length), new Float64Array(points.length)];
   let asClose = 0;
   for (let b = 0; b < draws; b++) {
-    const again = shortestInterval(Array.from(points, () => points[Math.floor(random() * points.length)]))!;
-    tops.push(again[0]);
-    bottoms.push(again[1]);
-    const chance = shortestInterval(points.map(([, weight]) => [byChance(), weight]))!;
-    if (chance[1] - chance[0] <= found[1] - found[0] + 1e-9) asClose++;
+    for (let i = 0; i < points.length; i++) [values[i], weights[i]] = points[Math.floor(random() * points.length)];
+    const again = shortest(values, weights);
+    tops.push(again.low);
+    bottoms.push(again.high);
+    for (let i = 0; i < points.length; i++) [values[i], weights[i]] = [byChance(), points[i][1]];
+    const chance = shortest(values, weights);
+    if (chance.high - chance.low <= found[1] - found[0] + 1e-9) asClose++;
   }
   tops.sort((x, y) => x - y);
   bottoms.sort((x, y) => x - y);
@@ -96,57 +121,58 @@ function windowOf(points: [number, number][], byChance: () => number, random: ()
  * own depth, chance hangs them anywhere between surface and bottom.
  * @param options.most the newest so many trips that saw anything asked for
  */
-export function dayWindows(selected: Selected, values: CovariateValues, { draws = 200, seed = 1, most = Infinity } = {}): DayWindow[] {
+export function dayWindows(selected: Selected, values: CovariateValues, { draws = 60, seed = 1, most = Infinity } = {}): DayWindow[] {
   const { table, scans, effort, targets } = selected;
   const depth = values.of('depth');
-  const byTrip = new Map<number, { looks: number[]; weights: number[] }>();
-  const shown = new Map<number, number>();
-  scans.forEach((i, k) => {
-    const trip = byTrip.get(table.trip[i]) ?? { looks: [], weights: [] };
-    trip.looks.push(i);
-    trip.weights.push(effort[k]);
-    byTrip.set(table.trip[i], trip);
-    shown.set(i, effort[k] > 0 ? table.effort[i] / effort[k] : 1);
-  });
+  const shown = new Float64Array(table.count);
+  for (let k = 0; k < scans.length; k++) shown[scans[k]] = effort[k] > 0 ? table.effort[scans[k]] / effort[k] : 1;
   const contacts = new Map<number, typeof targets>();
+  const counted = new Uint8Array(table.distinct);
   for (const t of targets) {
-    if (!shown.has(t.look)) continue;
-    const list = contacts.get(table.trip[t.look]) ?? [];
-    if (!list.some((o) => o.target === t.target)) list.push(t);
-    contacts.set(table.trip[t.look], list);
+    if (!shown[t.look] || counted[t.number]) continue;
+    counted[t.number] = 1;
+    const list = contacts.get(table.trip[t.look]);
+    if (list) list.push(t);
+    else contacts.set(table.trip[t.look], [t]);
   }
-  return [...byTrip.entries()]
-    .filter(([trip]) => contacts.has(trip))
-    .sort((a, b) => a[0] - b[0])
-    .slice(-most)
-    .map(([trip, { looks, weights }]) => {
-      const random = seeded(seed + trip);
-      const seen = contacts.get(trip) ?? [];
-      const bottoms = looks.map((i) => depth[i]);
-      const draw = drawer(bottoms, weights, random);
-      const order = bottoms.map((d, k) => [d, weights[k]] as [number, number]).sort((a, b) => a[0] - b[0]);
-      const sum = weights.reduce((a, b) => a + b, 0);
-      const at = (q: number): number => {
-        let run = 0;
-        for (const [d, w] of order) if ((run += w) >= q * sum) return d;
-        return order[order.length - 1][0];
-      };
-      const own = seen.flatMap((t): [number, number][] => (t.top == null ? [] : [[(t.top + (t.bottom ?? t.top)) / 2, shown.get(t.look)!]]));
-      const moment = table.moment[looks[0]];
-      return {
-        trip,
-        at: table.from[looks[0]],
-        contacts: seen.length,
-        looked: [at(0.05), at(0.95)] as [number, number],
-        surface: moment.day.conditions.surface,
-        thermocline: moment.day.column.thermocline?.depth ?? null,
-        byBottom: windowOf(
-          seen.map((t) => [depth[t.look], shown.get(t.look)!]),
-          draw,
-          random,
-          draws,
-        ),
-        byTarget: windowOf(own, () => draw() * random(), random, draws),
-      };
-    });
+  const newest = [...contacts.keys()].sort((x, y) => x - y).slice(-most);
+  const gathered = newest.map((trip) => [trip, { looks: [] as number[], weights: [] as number[] }] as const);
+  const numberOf = new Int32Array(table.trips.length).fill(-1);
+  newest.forEach((trip, n) => (numberOf[trip] = n));
+  for (let k = 0; k < scans.length; k++) {
+    const n = numberOf[table.trip[scans[k]]];
+    if (n < 0) continue;
+    gathered[n][1].looks.push(scans[k]);
+    gathered[n][1].weights.push(effort[k]);
+  }
+  return gathered.map(([trip, { looks, weights }]) => {
+    const random = seeded(seed + trip);
+    const seen = contacts.get(trip) ?? [];
+    const bottoms = looks.map((i) => depth[i]);
+    const draw = drawer(bottoms, weights, random);
+    const order = bottoms.map((d, k) => [d, weights[k]] as [number, number]).sort((a, b) => a[0] - b[0]);
+    const sum = weights.reduce((a, b) => a + b, 0);
+    const at = (q: number): number => {
+      let run = 0;
+      for (const [d, w] of order) if ((run += w) >= q * sum) return d;
+      return order[order.length - 1][0];
+    };
+    const own = seen.flatMap((t): [number, number][] => (t.top == null ? [] : [[(t.top + (t.bottom ?? t.top)) / 2, shown[t.look]]]));
+    const moment = table.moment[looks[0]];
+    return {
+      trip,
+      at: table.from[looks[0]],
+      contacts: seen.length,
+      looked: [at(0.05), at(0.95)] as [number, number],
+      surface: moment.day.conditions.surface,
+      thermocline: moment.day.column.thermocline?.depth ?? null,
+      byBottom: windowOf(
+        seen.map((t) => [depth[t.look], shown[t.look]]),
+        draw,
+        random,
+        draws,
+      ),
+      byTarget: windowOf(own, () => draw() * random(), random, draws),
+    };
+  });
 }

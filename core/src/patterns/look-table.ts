@@ -34,6 +34,8 @@ export const KINDS = ['scan', 'fish', 'troll'] as const;
 /** A target as one look saw it, with the words of its first sighting. */
 export interface LookTarget extends SeenTarget {
   look: number;
+  /** The same for all looks of a trip that saw this target, and for no other target. */
+  number: number;
   contact: LogContact | null;
 }
 
@@ -50,6 +52,8 @@ export interface LookTable {
   places: number;
   from: Float64Array;
   to: Float64Array;
+  /** All looks as clusters of looks that are alike. */
+  clusters: Clusters;
   /** Hectares scanned, rod-minutes or metres trolled. */
   effort: Float64Array;
   /** Index in VIEWS, −1 where nobody said, and the reach off the line, m. */
@@ -67,6 +71,8 @@ export interface LookTable {
   /** Boats near, where a stop says; NaN elsewhere. */
   boats: Float32Array;
   targets: LookTarget[];
+  /** How many targets there are, each counted once a trip. */
+  distinct: number;
   /** The targets of look i are `targets[first[i]]` to before `targets[first[i + 1]]`. */
   first: Int32Array;
   chart: ChartPlaces;
@@ -97,6 +103,7 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
   });
   const n = rows.length;
   const squares = new Map<number, number>();
+  const numbers = new Map<string, number>();
   const table: LookTable = {
     count: n,
     trips,
@@ -105,6 +112,7 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
     cell: new Int32Array(n),
     place: new Int32Array(n),
     places: 0,
+    clusters: makeClusters(new Int32Array(0), 0, new Int32Array(0), 0),
     from: new Float64Array(n),
     to: new Float64Array(n),
     effort: new Float64Array(n),
@@ -118,6 +126,7 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
     fishedBefore: new Float32Array(n).fill(NaN),
     boats: new Float32Array(n).fill(NaN),
     targets: [],
+    distinct: 0,
     first: new Int32Array(n + 1),
     chart: places,
     offChart,
@@ -143,11 +152,17 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
         if (stop.boats_near != null && Date.parse(stop.start) <= look.to && Date.parse(stop.end) >= look.from)
           table.boats[i] = stop.boats_near;
     table.first[i] = table.targets.length;
-    for (const t of look.targets) table.targets.push({ ...t, look: i, contact: contactOf.get(`${trips[trip].id} ${t.target}`) ?? null });
+    for (const t of look.targets) {
+      const key = `${trips[trip].id} ${t.target}`;
+      if (!numbers.has(key)) numbers.set(key, numbers.size);
+      table.targets.push({ ...t, look: i, number: numbers.get(key)!, contact: contactOf.get(key) ?? null });
+    }
     if (onProgress && i % 20_000 === 0) onProgress((0.8 * i) / n);
   });
   table.first[n] = table.targets.length;
   table.places = squares.size;
+  table.distinct = numbers.size;
+  table.clusters = makeClusters(table.trip, trips.length, table.place, table.places);
   baitBefore(table);
   lastFished(table);
   onProgress?.(1);
@@ -155,10 +170,12 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
 }
 
 /** Trips and places of some looks, as clusters of looks that are alike. */
-export const clustersOf = (table: LookTable, rows: ArrayLike<number>): Clusters =>
-  makeClusters(
-    Int32Array.from(rows, (i) => table.trip[i]),
-    table.trips.length,
-    Int32Array.from(rows, (i) => table.place[i]),
-    table.places,
-  );
+export function clustersOf({ clusters }: LookTable, rows: ArrayLike<number>): Clusters {
+  const [trip, place, both] = [new Int32Array(rows.length), new Int32Array(rows.length), new Int32Array(rows.length)];
+  for (let k = 0; k < rows.length; k++) {
+    trip[k] = clusters.trip[rows[k]];
+    place[k] = clusters.place[rows[k]];
+    both[k] = clusters.both[rows[k]];
+  }
+  return { ...clusters, trip, place, both };
+}

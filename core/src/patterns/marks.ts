@@ -52,11 +52,10 @@ export function returnsOf(selected: Selected): Return[] {
     else byCell.set(key, [i]);
   }
   const out: Return[] = [];
-  const done = new Set<string>();
+  const done = new Set<number>();
   for (const t of targets) {
-    const name = `${table.trip[t.look]} ${t.target}`;
-    if (done.has(name)) continue;
-    done.add(name);
+    if (done.has(t.number)) continue;
+    done.add(t.number);
     const [x, y] = [table.x[t.look], table.y[t.look]];
     // Later looks near by, gathered into visits: of one trip, an hour apart at least.
     const later: number[] = [];

@@ -260,11 +260,10 @@ function sideOfCover({ mood, contacts }: QuarrelInputs): Quarrel {
 }
 
 function bigSchoolOrSmall({ selected }: QuarrelInputs): Quarrel {
-  const once = new Set<string>();
+  const once = new Set<number>();
   const rows = selected.targets.flatMap((t): { trip: number; side: 0 | 1; yes: boolean }[] => {
-    const key = `${selected.table.trip[t.look]} ${t.target}`;
-    if (once.has(key) || !t.size || t.contact?.count == null) return [];
-    once.add(key);
+    if (once.has(t.number) || !t.size || t.contact?.count == null) return [];
+    once.add(t.number);
     return [{ trip: selected.table.trip[t.look], side: t.count <= 3 ? 0 : 1, yes: t.size === 'large' }];
   });
   const { found, side } = shares(rows);

@@ -80,6 +80,13 @@ export function timeTest(question: Question, { stageAt }: CovariateContext, zone
   };
 }
 
+/** Some entries of a list. */
+export function pick(list: ArrayLike<number>, rows: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(rows.length);
+  for (let k = 0; k < rows.length; k++) out[k] = list[rows[k]];
+  return out;
+}
+
 /**
  * Applies a question to the looks of a log.
  * @param effort of each look of the table, corrected for what its view shows (`effectiveEffort`)
@@ -94,36 +101,44 @@ export function select(
 ): Selected {
   const keep = timeTest(question, context, zone);
   const is = targetTest(question, known);
-  const [scans, stops]: [number[], number[]] = [[], []];
-  const used: number[] = [];
+  const [scans, stops] = [new Int32Array(table.count), new Int32Array(table.count)];
+  const used = new Float64Array(table.count);
+  let [ofScans, ofStops] = [0, 0];
   const targets: LookTarget[] = [];
-  const distinct = new Set<string>();
-  const trips = new Set<number>();
+  const distinct = new Uint8Array(table.distinct);
+  const trips = new Uint8Array(table.trips.length);
   let hectares = 0;
+  // Looks of one hour share a moment, and so the answer.
+  let [moment, kept]: [Moment | null, boolean] = [null, false];
   for (let i = 0; i < table.count; i++) {
-    if (!keep(table.from[i], table.moment[i])) continue;
+    if (table.moment[i] !== moment) {
+      moment = table.moment[i];
+      kept = keep(table.from[i], moment);
+    }
+    if (!kept) continue;
     let here = 0;
     for (let k = table.first[i]; k < table.first[i + 1]; k++)
       if (is(table.targets[k])) {
         here++;
         targets.push(table.targets[k]);
-        distinct.add(`${table.trip[i]} ${table.targets[k].target}`);
+        distinct[table.targets[k].number] = 1;
       }
-    trips.add(table.trip[i]);
+    trips[table.trip[i]] = 1;
     if (table.kind[i] === 0) {
-      scans.push(i);
-      used.push(here);
+      scans[ofScans] = i;
+      used[ofScans++] = here;
       hectares += table.effort[i];
-    } else stops.push(i);
+    } else stops[ofStops++] = i;
   }
+  const scanned = scans.slice(0, ofScans);
   return {
     table,
-    scans: Int32Array.from(scans),
-    stops: Int32Array.from(stops),
-    used: Float64Array.from(used),
-    effort: Float64Array.from(scans, (i) => effort[i]),
-    clusters: clustersOf(table, scans),
+    scans: scanned,
+    stops: stops.slice(0, ofStops),
+    used: used.slice(0, ofScans),
+    effort: pick(effort, scanned),
+    clusters: clustersOf(table, scanned),
     targets,
-    n: { contacts: distinct.size, looks: scans.length, trips: trips.size, hectares },
+    n: { contacts: distinct.reduce((n, v) => n + v, 0), looks: ofScans, trips: trips.reduce((n, v) => n + v, 0), hectares },
   };
 }

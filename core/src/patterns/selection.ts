@@ -196,30 +196,32 @@ function intervals(
   rows: SelectionClass[],
   looks: ClassedLooks,
   { used, spread, effort }: Record<'used' | 'spread' | 'effort', Float64Array>,
-  { classes: k, within = 'trip', interval = INTERVAL, resamples = 400, seed = 1, kernel, onProgress }: SelectionOptions,
+  { classes: k, within = 'trip', interval = INTERVAL, resamples, seed = 1, kernel, onProgress }: SelectionOptions,
 ): void {
   const { trips } = looks.clusters;
   const spoken = Array.from({ length: trips }, (_, t) => t).filter((t) => {
     for (let c = t * k; c < (t + 1) * k; c++) if (spread[c] > 0) return true;
     return false;
   });
-  if (spoken.length < LEAST_TRIPS || resamples < 1) return;
+  // Many trips make each draw steadier: fewer will do.
+  const draw = resamples ?? Math.min(400, Math.max(80, Math.round(80_000 / spoken.length)));
+  if (spoken.length < LEAST_TRIPS || draw < 1) return;
   const random = seeded(seed);
-  const draws = rows.map(() => new Float64Array(resamples));
+  const draws = rows.map(() => new Float64Array(draw));
   const drawn = new Int32Array(spoken.length);
-  for (let b = 0; b < resamples; b++) {
+  for (let b = 0; b < draw; b++) {
     for (let n = 0; n < drawn.length; n++) drawn[n] = spoken[Math.floor(random() * spoken.length)];
     const [plainU, plainS] = [overTrips(used, k, drawn), overTrips(spread, k, drawn)];
     const scale = within === 'trip' ? 1 : total(plainU) / total(plainS);
     const [u, s] = [round(plainU, kernel), round(plainS, kernel)];
     for (let c = 0; c < k; c++) draws[c][b] = s[c] > 0 ? u[c] / (s[c] * scale) : NaN;
-    if (onProgress && b % 50 === 49) onProgress((b + 1) / resamples);
+    if (onProgress && b % 50 === 49) onProgress((b + 1) / draw);
   }
   const z = normalQuantile((1 + interval) / 2);
   const widen = widener(looks, rows, effort, used, kernel);
   for (const row of rows) {
     const known = draws[row.class].filter((v) => !Number.isNaN(v)).sort();
-    if (known.length < resamples / 2 || !(row.expected > 0)) continue;
+    if (known.length < draw / 2 || !(row.expected > 0)) continue;
     // What a whole trip shares cannot be told apart by place: there the trips alone speak.
     const { factor, carry } = within === 'trip' ? widen(row) : { factor: 1, carry: spoken.length };
     if (row.used === 0) {

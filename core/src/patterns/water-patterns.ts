@@ -13,7 +13,7 @@ import { moodBy, moodRows, stopClocks, type MoodFactor, type MoodLine, type Mood
 import { nameReport, settledTargets, type NameReport, type Settled } from './names';
 import { straightLine, type StraightLine } from './numbers';
 import { quarrels, type Quarrel } from './quarrels';
-import { select, targetTest, timeTest, type Question, type Selected } from './question';
+import { pick, select, targetTest, timeTest, type Question, type Selected } from './question';
 import { repeatability, type Repeatability } from './repeatability';
 import { selection, type SelectionClass } from './selection';
 import { findTwins, type Twin, type TwinWeights } from './twins';
@@ -151,11 +151,15 @@ export class WaterPatterns {
   }
 
   /** What they choose of one covariate, against where the boat looked. */
-  where(question: Question, key: string, options: { resamples?: number; onProgress?: (share: number) => void } = {}): WhereAnswer {
+  where(
+    question: Question,
+    key: string,
+    { smooth = false, ...options }: { smooth?: boolean; resamples?: number; onProgress?: (share: number) => void } = {},
+  ): WhereAnswer {
     const selected = this.select(question);
     const c: Covariate = covariate(key);
     const all = this.values(question).classesOf(key);
-    const classes = Int8Array.from(selected.scans, (i) => all[i]);
+    const classes = pick(all, selected.scans);
     const looks = { used: selected.used, effort: selected.effort, clusters: selected.clusters };
     const rows = selection({ ...looks, classes }, { classes: classCount(c), within: c.within, ...options });
     const numbers = this.values(question).of(key);
@@ -163,13 +167,9 @@ export class WaterPatterns {
       key,
       classes: rows.map((r) => ({ ...r, name: className(c, r.class) })).filter((r) => r.looks > 0),
       curve:
-        c.labels || !this.speaks(selected)
+        !smooth || c.labels || !this.speaks(selected)
           ? null
-          : selectionCurve(
-              looks,
-              Float64Array.from(selected.scans, (i) => numbers[i]),
-              { within: c.within, resamples: Math.min(200, options.resamples ?? 200) },
-            ),
+          : selectionCurve(looks, pick(numbers, selected.scans), { within: c.within, resamples: options.resamples }),
       notKnown: classes.reduce((s, k) => s + (k < 0 ? 1 : 0), 0),
       enough: this.speaks(selected),
     };
@@ -279,14 +279,13 @@ export class WaterPatterns {
     const selected = this.select(question);
     const values = this.values(question);
     const inside = this.pointedTest(selected, values, pointed);
-    const seen = new Set<string>();
+    const seen = new Set<number>();
     return selected.targets
       .filter((t) => inside(t.look))
       .sort((a, b) => b.at - a.at)
       .filter((t) => {
-        const key = `${this.table.trip[t.look]} ${t.target}`;
-        if (seen.has(key)) return false;
-        seen.add(key);
+        if (seen.has(t.number)) return false;
+        seen.add(t.number);
         return true;
       })
       .map((t) => this.picked(t));

@@ -61,7 +61,7 @@ const api = {
   },
   basis: (question: Question) => opened().select(question).n,
   views: () => opened().views,
-  where: (question: Question, key: string) => opened().where(question, key),
+  where: (question: Question, key: string, smooth: boolean) => opened().where(question, key, { smooth }),
   windows: (question: Question) => opened().windows(question),
   heat: (question: Question, keys: [string, string]): { cells: HeatCell[]; names: [string[], string[]] } => opened().heat(question, keys),
   /** Null when another search or a cancel came in between. */

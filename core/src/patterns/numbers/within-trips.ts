@@ -30,15 +30,16 @@ interface Units {
   of: Int32Array;
 }
 
-function unitsOf({ trip, place, both, boths }: Clusters, strata?: { of: Int32Array }): Units {
+function unitsOf({ trip, place, both, boths, tripOf, placeOf }: Clusters, strata?: { of: Int32Array }): Units {
+  if (!strata) return { stratum: tripOf, trip: tripOf, place: placeOf, of: both };
   const numbers = new Map<number, number>();
   const [st, tr, pl]: [number[], number[], number[]] = [[], [], []];
   const of = Int32Array.from(both, (b, i) => {
-    const key = strata ? strata.of[i] * boths + b : b;
+    const key = strata.of[i] * boths + b;
     let n = numbers.get(key);
     if (n === undefined) {
       numbers.set(key, (n = numbers.size));
-      st.push(strata ? strata.of[i] : trip[i]);
+      st.push(strata.of[i]);
       tr.push(trip[i]);
       pl.push(place[i]);
     }

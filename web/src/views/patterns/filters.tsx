@@ -100,7 +100,7 @@ export function Filters({ question, species, basis, outside, onChange, children 
 
 function Field({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <fieldset className="grid grid-cols-[8.5rem_1fr] items-center gap-2">
+    <fieldset className="grid grid-cols-[8.5rem_1fr] items-center gap-2 max-md:grid-cols-1 max-md:gap-1">
       <legend className="contents">
         <span className="text-sm font-semibold">{label}</span>
       </legend>

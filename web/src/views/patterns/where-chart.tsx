@@ -105,49 +105,29 @@ function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['bes
       },
     ],
     series: [
-      { type: 'line', data: classes.map((c) => cut(c.low)), stack: 'band', symbol: 'none', lineStyle: { opacity: 0 }, silent: true },
+      ...(words ? [whiskers(classes, cut, css('--fish'))] : band(classes, cut, css('--fish'))),
       {
         type: 'line',
-        data: classes.map((c) => (Number.isFinite(c.high) ? cut(c.high)! - cut(c.low)! : null)),
-        stack: 'band',
-        symbol: 'none',
-        lineStyle: { opacity: 0 },
-        areaStyle: { color: css('--fish'), opacity: 0.2 },
-        silent: true,
-      },
-      {
-        type: 'line',
-        data: classes.map((c) => cut(c.ratio)),
+        data: classes.map((c) => ({
+          value: cut(c.ratio),
+          label: {
+            show: c === best,
+            position: 'top',
+            formatter: `${times(c.ratio)} times what chance would give`,
+            color: css('--fish'),
+            backgroundColor: css('--ground'),
+            padding: [1, 4],
+            fontWeight: 700,
+            fontSize: 15,
+            fontFamily: font.fontFamily,
+          },
+        })),
         symbol: 'circle',
         symbolSize: 11,
         triggerLineEvent: true,
         lineStyle: { color: css('--fish'), width: words ? 0 : 3.5 },
         itemStyle: { color: css('--fish') },
-        label: {
-          show: true,
-          position: 'top',
-          formatter: (p: { dataIndex: number }) =>
-            best && classes[p.dataIndex] === best ? `${times(best.ratio)} times what chance would give` : '',
-          color: css('--fish'),
-          backgroundColor: css('--ground'),
-          padding: [1, 4],
-          fontWeight: 700,
-          fontSize: 15,
-          fontFamily: font.fontFamily,
-        },
-        markLine: {
-          symbol: 'none',
-          silent: true,
-          data: [{ yAxis: 1 }],
-          lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
-          label: {
-            formatter: 'as chance would give',
-            position: 'insideEndTop',
-            color: css('--ink'),
-            fontFamily: font.fontFamily,
-            fontSize: 13,
-          },
-        },
+        markLine: byChance(css, font.fontFamily),
       },
       ...(other
         ? [
@@ -190,6 +170,49 @@ function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['bes
     ],
   };
 }
+
+type Cut = (v: number) => number | null;
+
+/** The interval as a band, where classes lie in order. */
+const band = (classes: WhereAnswer['classes'], cut: Cut, colour: string): object[] => [
+  { type: 'line', data: classes.map((c) => cut(c.low)), stack: 'band', symbol: 'none', lineStyle: { opacity: 0 }, silent: true },
+  {
+    type: 'line',
+    data: classes.map((c) => (Number.isFinite(c.high) ? cut(c.high)! - cut(c.low)! : null)),
+    stack: 'band',
+    symbol: 'none',
+    lineStyle: { opacity: 0 },
+    areaStyle: { color: colour, opacity: 0.2 },
+    silent: true,
+  },
+];
+
+/** The interval as a bar of its own for each class, where classes have no order. */
+const whiskers = (classes: WhereAnswer['classes'], cut: Cut, colour: string): object => ({
+  type: 'custom',
+  silent: true,
+  data: classes.map((c, i) => [i, cut(c.low) ?? NaN, cut(c.high) ?? NaN]),
+  encode: { x: 0, y: [1, 2] },
+  renderItem: (_: unknown, api: { coord: (p: [number, number]) => [number, number]; value: (k: number) => number }) => {
+    if (Number.isNaN(api.value(1)) || Number.isNaN(api.value(2))) return null;
+    const [x, y0] = api.coord([api.value(0), api.value(1)]);
+    const [, y1] = api.coord([api.value(0), api.value(2)]);
+    return {
+      type: 'rect',
+      shape: { x: x - 7, y: y1, width: 14, height: Math.max(2, y0 - y1), r: 4 },
+      style: { fill: colour, opacity: 0.28 },
+    };
+  },
+});
+
+/** The line at 1. */
+const byChance = (css: ChartLook['css'], fontFamily: string): object => ({
+  symbol: 'none',
+  silent: true,
+  data: [{ yAxis: 1 }],
+  lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
+  label: { formatter: 'as chance would give', position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
+});
 
 function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
   const curve = answer.curve!;
@@ -254,19 +277,7 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
         symbol: 'none',
         triggerLineEvent: true,
         lineStyle: { color: css('--fish'), width: 3.5 },
-        markLine: {
-          symbol: 'none',
-          silent: true,
-          data: [{ yAxis: 1 }],
-          lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
-          label: {
-            formatter: 'as chance would give',
-            position: 'insideEndTop',
-            color: css('--ink'),
-            fontFamily: font.fontFamily,
-            fontSize: 13,
-          },
-        },
+        markLine: byChance(css, font.fontFamily),
       },
       ...(other
         ? [

@@ -28,9 +28,11 @@ type Picture = (() => string) | null;
 export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins }: WherePageProps) {
   const { water } = useWaterState();
   const { question, by, heat, beside, smooth } = asked;
-  const { answer, failed } = useAnswer(log, ['where', question, by], (ask) => ask.where(question, by));
+  const { answer, failed } = useAnswer(log, ['where', question, by, smooth], (ask) => ask.where(question, by, smooth));
   const other = besideQuestion(question, beside);
-  const set = useAnswer(log, ['where', other?.question, by], (ask) => (other ? ask.where(other.question, by) : Promise.resolve(null)));
+  const set = useAnswer(log, ['where', other?.question, by, smooth], (ask) =>
+    other ? ask.where(other.question, by, smooth) : Promise.resolve(null),
+  );
   const windows = useAnswer(log, ['windows', question], (ask) => ask.windows(question)).answer;
   const heats = useAnswer(log, ['heat', question, heat], async (ask) => ({ keys: heat, ...(await ask.heat(question, heat)) })).answer;
   const [window, setWindow] = useState<'byBottom' | 'byTarget'>('byBottom');
@@ -46,7 +48,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
   const pictureOf = (name: string): (() => string) | undefined => pictures[name] ?? undefined;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_25.5rem] grid-rows-[minmax(0,1fr)_15rem] max-lg:block max-lg:overflow-y-auto">
-      <section aria-label="What they choose" className={`${panel} border-b border-line p-4 pb-1 max-lg:h-[30rem]`}>
+      <section aria-label="What they choose" className={`${panel} border-b border-line p-4 pb-1 max-lg:h-[38rem]`}>
         <h1 className="text-[22px] font-bold leading-tight" data-testid="headline">
           {answer.enough ? <Headline answer={answer} species={species} /> : 'Too little to speak of a pattern'}
         </h1>
@@ -184,9 +186,11 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
               ))}
             </select>
           ))}
+        </div>
+        <div className="flex items-center justify-between gap-1 text-xs text-mute">
+          <p>bold: contacts a hectare as far as the view shows; small: looks</p>
           {heats && <Exports name="Two against each other" picture={pictureOf('heat')} rows={() => heatRows(heats)} />}
         </div>
-        <p className="text-xs text-mute">bold: contacts a hectare as far as the view shows; small: looks</p>
         <div className="min-h-0 flex-1" data-testid="heat">
           {heats && (
             <HeatTable
