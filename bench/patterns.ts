@@ -3,7 +3,7 @@ import type { LogContact, Logbook, Question } from '@restless-shoal/core/pattern
 import type { Look, Reading } from '@restless-shoal/core/logbook';
 import { seeded } from '@restless-shoal/core/patterns';
 import { defaultSpecies } from '@restless-shoal/core/species';
-import { makeUpLooks, type Making } from '../core/test/patterns/made-up-looks';
+import { conditionsOfMade, makeUpLooks, type Making } from '../core/test/patterns/made-up-looks';
 import { madeUpChart } from '../core/test/support/made-up-logbook';
 import { finish, held } from './support';
 
@@ -46,20 +46,11 @@ for (const [name, making] of LOGS ? worlds : []) {
   console.log(`       ${name}: of ${ratios} rate ratios ${(ratioHit / ratios).toFixed(3)}`);
 }
 
-const conditionsOf = ({ traits, depth }: ReturnType<typeof makeUpLooks>) => [
-  ...traits.map((holds, k) => ({ key: `${k}`, words: `trait ${k}`, covariate: `${k}`, holds })),
-  ...[0, 1, 2].map((d) => ({
-    key: `d${d}`,
-    words: `depth ${d}`,
-    covariate: 'depth',
-    holds: Uint8Array.from(depth, (v) => Number(v >> 1 === d)),
-  })),
-];
 for (const [name, making] of NULLS ? worlds.slice(0, 4) : []) {
   let [silent, tried] = [0, 0];
   for (let seed = 1; seed <= NULLS; seed++) {
     const made = makeUpLooks({ seed: seed + 5000, traits: 10, rate: 4, ...making });
-    const search = finishSearch(searchCombinations(made, conditionsOf(made)));
+    const search = finishSearch(searchCombinations(made, conditionsOfMade(made)));
     tried += search.tried;
     if (!search.found.length) silent++;
   }
@@ -75,7 +66,7 @@ for (const [name, making] of NULLS ? worlds.slice(0, 4) : []) {
 let hits = 0;
 for (let seed = 1; seed <= PLANTED; seed++) {
   const made = makeUpLooks({ seed: seed + 9000, traits: 10, trips: 150, rate: 3, together: { traits: [2, 5], log: 1.4 } });
-  const { found } = finishSearch(searchCombinations(made, conditionsOf(made)));
+  const { found } = finishSearch(searchCombinations(made, conditionsOfMade(made)));
   if (found.some((f) => ['2', '5'].every((k) => f.conditions.some((c) => c.key === k)))) hits++;
 }
 console.log(`       a pair that makes four times as many, 150 trips: found in ${hits} of ${PLANTED} logs`);

@@ -1,5 +1,5 @@
 import { columnFor, sunHeight, type WaterColumn } from '../lake';
-import type { DepthRule } from '../species';
+import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
 export interface Conditions {
@@ -58,6 +58,10 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, cast: { sample
     rule: frame.rule,
   };
 }
+
+/** The depths that a day leaves to a species. */
+export const windowOn = (species: SpeciesProfile, { column, conditions, maxDepth, sunHeight: sun, rule }: Day): DepthWindow =>
+  depthWindow(species, { column, secchi: conditions.secchi, maxDepth, sunHeight: sun, rule });
 
 /** Longest side of the water's cells, km: the effective length for its thermocline. */
 export function frameLength(columns: Int32Array, rows: Int32Array): number {

@@ -1,5 +1,5 @@
 /** The forecast: schools as prior, a fit on looks, a prediction for conditions, places with reasons. */
-export { dayFor, frameLength, type Conditions, type Day, type WaterFrame } from './conditions';
+export { dayFor, frameLength, windowOn, type Conditions, type Day, type WaterFrame } from './conditions';
 export {
   conditionsFromLog,
   castBefore,

@@ -1,6 +1,6 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
-import { depthWindow, firstGuessDepth, type DepthWindow, type SpeciesProfile } from '../species';
-import type { Day } from './conditions';
+import { firstGuessDepth, type DepthWindow, type SpeciesProfile } from '../species';
+import { windowOn, type Day } from './conditions';
 
 export const SCHOOLS = ['depth', 'comfort', 'bottom', 'structure', 'cover', 'bait', 'quiet', 'known'] as const;
 export type School = (typeof SCHOOLS)[number];
@@ -39,13 +39,7 @@ export interface SchoolDay {
 }
 
 export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
-  const window = depthWindow(species, {
-    column: day.column,
-    secchi: day.conditions.secchi,
-    maxDepth: day.maxDepth,
-    sunHeight: day.sunHeight,
-    rule: day.rule,
-  });
+  const window = windowOn(species, day);
   return {
     species,
     window,

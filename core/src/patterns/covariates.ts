@@ -1,7 +1,7 @@
 import { FEATURE_KINDS, type CellTable } from '../chart';
-import { fetchToward, windBlown } from '../forecast';
+import { fetchToward, windBlown, windowOn } from '../forecast';
 import { oxygenAt, temperatureAt } from '../lake';
-import { depthWindow, type SpeciesProfile, type StageName } from '../species';
+import type { SpeciesProfile, StageName } from '../species';
 import { COVER_AT, coverAt } from './chart-places';
 import type { LookTable } from './look-table';
 
@@ -375,13 +375,7 @@ function inWindow(
   read: (samples: LookTable['moment'][number]['day']['column']['samples'], depth: number) => number,
 ): number {
   const { day } = t.moment[i];
-  const window = depthWindow(species, {
-    column: day.column,
-    secchi: day.conditions.secchi,
-    maxDepth: day.maxDepth,
-    sunHeight: day.sunHeight,
-    rule: day.rule,
-  });
+  const window = windowOn(species, day);
   return window.empty ? NaN : read(day.column.samples, (window.top + Math.min(window.bottom, day.maxDepth)) / 2);
 }
 

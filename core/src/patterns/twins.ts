@@ -239,7 +239,7 @@ function inWords(trait: TwinTrait, v: number): string {
     case 'depth':
       return `${v.toFixed(1)} m`;
     case 'hardness':
-      return v >= 0.6 ? 'hard' : v < 0.35 ? 'soft' : 'firm';
+      return `${v >= 0.6 ? 'hard' : v < 0.35 ? 'soft' : 'firm'} (${v.toFixed(2)})`;
     case 'slope':
       return `${v.toFixed(0)} %`;
     case 'position-near':

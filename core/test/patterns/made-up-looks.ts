@@ -1,4 +1,4 @@
-import { makeClusters, seeded, type Clusters } from '@restless-shoal/core/patterns';
+import { makeClusters, seeded, type Clusters, type Condition } from '@restless-shoal/core/patterns';
 
 /** A made-up log, already laid out: looks in cells of a water with a depth, a hardness and a side that are smooth in space. */
 export interface MadeUpLooks {
@@ -110,3 +110,14 @@ export function makeUpLooks(making: Making): MadeUpLooks {
     wanted: Float64Array.from(rows, (r) => r.wanted),
   };
 }
+
+/** Conditions for a search: each trait, and three bands of depth. */
+export const conditionsOfMade = ({ traits, depth }: MadeUpLooks): Condition[] => [
+  ...traits.map((holds, k) => ({ key: `${k}`, words: `trait ${k}`, covariate: `${k}`, holds })),
+  ...[0, 1, 2].map((d) => ({
+    key: `d${d}`,
+    words: `depth ${d}`,
+    covariate: 'depth',
+    holds: Uint8Array.from(depth, (v) => Number(v >> 1 === d)),
+  })),
+];

@@ -10,7 +10,7 @@ import {
   selection,
   selectionCurve,
 } from '../../src/patterns';
-import { makeUpLooks } from './made-up-looks';
+import { conditionsOfMade, makeUpLooks } from './made-up-looks';
 
 /** Looks given one by one, each of a place of its own. */
 const laidOut = (looks: { trip: number; class: number; effort: number; used: number }[]) => ({
@@ -142,20 +142,11 @@ describe('selection by fish that are alike by trip and by place', () => {
 });
 
 describe('the search for what goes together', () => {
-  const conditionsOf = ({ traits, depth }: ReturnType<typeof makeUpLooks>) => [
-    ...traits.map((holds, k) => ({ key: `${k}`, words: `trait ${k}`, covariate: `${k}`, holds })),
-    ...[0, 1, 2].map((d) => ({
-      key: `d${d}`,
-      words: `depth ${d}`,
-      covariate: 'depth',
-      holds: Uint8Array.from(depth, (v) => Number(v >> 1 === d)),
-    })),
-  ];
   it('reports nothing where there is nothing, although trips and places have their ups and downs', () => {
     let reported = 0;
     for (let seed = 1; seed <= 12; seed++) {
       const made = makeUpLooks({ seed: seed + 300, traits: 8, rate: 4 });
-      const { found, tried } = finish(searchCombinations(made, conditionsOf(made)));
+      const { found, tried } = finish(searchCombinations(made, conditionsOfMade(made)));
       expect(tried).to.be.above(50);
       if (found.length) reported++;
     }
@@ -165,7 +156,7 @@ describe('the search for what goes together', () => {
     let hits = 0;
     for (let seed = 1; seed <= 6; seed++) {
       const made = makeUpLooks({ seed: seed + 600, traits: 6, trips: 150, rate: 4, together: { traits: [1, 4], log: 1.6 } });
-      const { found } = finish(searchCombinations(made, conditionsOf(made)));
+      const { found } = finish(searchCombinations(made, conditionsOfMade(made)));
       const pair = found.find((f) => ['1', '4'].every((k) => f.conditions.some((c) => c.key === k)));
       if (!pair) continue;
       hits++;
@@ -178,7 +169,7 @@ describe('the search for what goes together', () => {
     const made = makeUpLooks({ seed: 9, traits: 2, rate: 6, preference: [2, 2, 0, 0, -2, -2] });
     const { found } = finish(
       searchCombinations(made, [
-        ...conditionsOf(made),
+        ...conditionsOfMade(made),
         { key: 'rare', words: 'rare', covariate: 'rare', holds: Uint8Array.from(made.depth, (_, i) => Number(i < 10)) },
       ]),
     );

@@ -21,6 +21,7 @@ import {
   schoolPlans,
   unpackModel,
   waveBrief,
+  windowOn,
   type Cast,
   type Caution,
   type Conditions,
@@ -35,8 +36,7 @@ import {
   type WaveBrief,
 } from '@restless-shoal/core/forecast';
 import { columnState, lakeNumber, mixedLayerDepth, schmidtStability, thermoclineTilt, type ColumnState } from '@restless-shoal/core/lake';
-import { depthWindow, type DepthWindow } from '@restless-shoal/core/species';
-import type { SpeciesProfile } from '@restless-shoal/core/species';
+import type { DepthWindow, SpeciesProfile } from '@restless-shoal/core/species';
 
 export interface ForecastRequest {
   conditions: Conditions;
@@ -123,8 +123,8 @@ const api = {
     const { cells, deepest } = chart;
     const { species } = request;
     const { samples, thermocline } = day.column;
-    const { secchi, windSpeed, trend } = day.conditions;
-    const window = depthWindow(species, { column: day.column, secchi, maxDepth: day.maxDepth, sunHeight: day.sunHeight, rule: day.rule });
+    const { windSpeed, trend } = day.conditions;
+    const window = windowOn(species, day);
     const waves = waveBrief(day, cells);
     const hypsograph = hypsographOf(cells, deepest);
     return {

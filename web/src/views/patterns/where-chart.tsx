@@ -139,14 +139,6 @@ function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['bes
               silent: true,
               lineStyle: { color: css('--act'), width: words ? 0 : 2.5, type: 'dashed' },
               itemStyle: { color: css('--act') },
-              endLabel: {
-                show: !words,
-                formatter: beside!.name,
-                color: css('--act'),
-                fontWeight: 700,
-                fontFamily: font.fontFamily,
-                offset: [-70, -10],
-              },
             },
           ]
         : []),

@@ -109,6 +109,11 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
               smooth
             </label>
           )}
+          {other && answer.enough && (
+            <span className="text-sm font-bold">
+              <span className="text-fish">● {species}</span> <span className="text-act">◆ {other.name}</span>
+            </span>
+          )}
           <span className="ml-auto" />
           <Exports name={`Selection by ${c.name}`} picture={pictureOf('where')} rows={() => whereRows(answer)} />
         </div>
