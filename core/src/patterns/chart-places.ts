@@ -1,5 +1,5 @@
-import { type Chart, type CellTable, type FeatureKind } from '../chart';
-import { CELL, cellKey } from '../geo';
+import type { CellTable, Chart, ChartFeature, FeatureKind } from '../chart';
+import { CELL, cellKey, insideRings, ringsBounds } from '../geo';
 import { indexCells } from '../forecast';
 
 /** What a place is, besides what its cell table says: one entry a cell, NaN or −1 where not known. */
@@ -9,7 +9,7 @@ export interface ChartPlaces {
   top: Float32Array;
   /** How much the eight cells round it lie deeper, mean, m: positive where the bottom bulges up. */
   curvature: Float32Array;
-  /** Kinds found by name on the chart, and which of them lies within 40 m of a cell (index in `shapeKinds`). */
+  /** Kinds found by name on the chart, and which of them a cell lies in or within 40 m of (index in `shapeKinds`). */
   shapeKinds: FeatureKind[];
   shape: Int8Array;
   /** Distances through the water, m, at most `FARTHEST`: to a named shape, to a channel, to deep water. */
@@ -148,21 +148,36 @@ export function chartPlaces({ cells, features, depth }: Chart): ChartPlaces {
   const shape = new Int8Array(n).fill(-1);
   const shapeSeeds = new Set<number>();
   const channelSeeds = new Set<number>();
-  // The surest last, so that they name the place.
-  for (const f of [...features].sort((a, b) => a.confidence - b.confidence)) {
-    const points = f.edge.type === 'line' ? f.edge.points : [[f.x, f.y] as const];
-    for (const [x, y] of points) {
+  // Flats first and the surest last: what stands out names the place.
+  const rank = (f: ChartFeature): number => (f.kind === 'flat' ? 0 : 1 + f.confidence);
+  for (const f of [...features].sort((a, b) => rank(a) - rank(b))) {
+    const kind = shapeKinds.indexOf(f.kind);
+    const own = new Set<number>();
+    for (const [x, y] of f.edge.type === 'line' ? f.edge.points : [[f.x, f.y] as const]) {
       const i = cellAt(x, y);
       if (i === undefined) continue;
-      shapeSeeds.add(i);
-      if (f.kind === 'channel' || f.kind === 'channel swing') channelSeeds.add(i);
+      own.add(i);
       const reach = Math.ceil(AT_SHAPE / CELL);
       for (let dr = -reach; dr <= reach; dr++)
         for (let dc = -reach; dc <= reach; dc++) {
           const j = at.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
-          if (j !== undefined && Math.hypot(dc, dr) * CELL <= AT_SHAPE) shape[j] = shapeKinds.indexOf(f.kind);
+          if (j !== undefined && Math.hypot(dc, dr) * CELL <= AT_SHAPE) shape[j] = kind;
         }
     }
+    if (f.edge.type === 'area') {
+      const ring = f.edge.ring;
+      const [minX, minY, maxX, maxY] = ringsBounds([ring]);
+      for (let row = Math.floor(minY / CELL); row <= Math.floor(maxY / CELL); row++)
+        for (let column = Math.floor(minX / CELL); column <= Math.floor(maxX / CELL); column++) {
+          const j = at.get(cellKey(column, row));
+          if (j === undefined || !insideRings([ring], (column + 0.5) * CELL, (row + 0.5) * CELL)) continue;
+          own.add(j);
+          shape[j] = kind;
+        }
+    }
+    // A flat is a shape, but none that one keeps near to.
+    if (f.kind !== 'flat') own.forEach((i) => shapeSeeds.add(i));
+    if (f.kind === 'channel' || f.kind === 'channel swing') own.forEach((i) => channelSeeds.add(i));
   }
   const sorted = Array.from(cells.depth)
     .filter((d) => !Number.isNaN(d))

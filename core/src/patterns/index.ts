@@ -101,3 +101,4 @@ export {
   type PickedContact,
   type Pointed,
 } from './water-patterns';
+export { whereTheyHang, LEAST_HANGING, type WhereTheyHang, type TargetTrait } from './where-they-hang';

@@ -55,7 +55,8 @@ function fromTwilight(at: number, { latitude, longitude }: WaterFrame): number {
   for (const day of [-24, 0, 24]) {
     const { sunrise, sunset } = getTimes(new Date(at + day * HOUR), latitude, longitude);
     for (const time of [sunrise, sunset]) {
-      const off = (at - Number(time)) / HOUR;
+      // In a polar night or day there is none.
+      const off = (at - ((time as Date | null)?.getTime() ?? NaN)) / HOUR;
       if (!Number.isNaN(off) && !(Math.abs(off) >= Math.abs(nearest))) nearest = off;
     }
   }

@@ -17,6 +17,7 @@ import { pick, select, targetTest, timeTest, type Question, type Selected } from
 import { repeatability, type Repeatability } from './repeatability';
 import { selection, type SelectionClass } from './selection';
 import { findTwins, type Twin, type TwinWeights } from './twins';
+import { whereTheyHang, type WhereTheyHang } from './where-they-hang';
 
 /** Selection along one covariate, ready for drawing. */
 export interface WhereAnswer {
@@ -85,7 +86,8 @@ export class WaterPatterns {
   private readonly moments: Moments;
   private readonly contexts = new Map<string, CovariateContext>();
   private readonly valuesOf = new Map<string, CovariateValues>();
-  private last: { key: string; selected: Selected } | null = null;
+  /** The last few questions with what they leave; the newest last. */
+  private readonly asked = new Map<string, Selected>();
   private settledKept: Settled[] | null = null;
   private clocksKept: StopClock[] | null = null;
   private moodKept: MoodRow[] | null = null;
@@ -138,12 +140,12 @@ export class WaterPatterns {
 
   select(question: Question): Selected {
     const key = JSON.stringify(question);
-    if (this.last?.key !== key)
-      this.last = {
-        key,
-        selected: select(this.table, this.effort, question, this.context(question), this.known, this.days.timeZone),
-      };
-    return this.last.selected;
+    const found = this.asked.get(key) ?? select(this.table, this.effort, question, this.context(question), this.known, this.days.timeZone);
+    this.asked.delete(key);
+    this.asked.set(key, found);
+    // A page asks of two at most; what was asked before is likely to be asked again.
+    if (this.asked.size > 4) this.asked.delete(this.asked.keys().next().value!);
+    return found;
   }
 
   private speaks({ n }: Selected): boolean {
@@ -225,6 +227,10 @@ export class WaterPatterns {
         : [],
     );
     return { byDepth: points.length >= LEAST_TARGETS ? straightLine(points) : null, points };
+  }
+
+  whereTheyHang(question: Question): WhereTheyHang {
+    return whereTheyHang(this.select(question));
   }
 
   marks(question: Question): MarkLife[] {

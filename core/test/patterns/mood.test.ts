@@ -161,6 +161,34 @@ describe('how long a mark stays good', () => {
   });
 });
 
+describe('where they hang', () => {
+  it('is told of each target once: its depth, its height, the water there, and how often it was large', () => {
+    const { logbook: log, chart: water, days: read } = makeUpLogbook({ seed: 81, packs: () => 4, trips: 10, views: 3 });
+    // Every third pack is large; a large one has two fish, the others twelve.
+    for (const trip of log.trips)
+      for (const look of trip.looks)
+        for (const t of look.targets) {
+          const large = Number(t.target.split('-')[1]) % 3 === 0;
+          Object.assign(t, { size: large ? 'large' : 'small', count: large ? 2 : 12 });
+        }
+    for (const c of log.contacts) c.count = Number(c.contact!.split('-')[1]) % 3 === 0 ? 2 : 12;
+    const patterns = new WaterPatterns(log, water, read, [...defaultSpecies]);
+    const { traits, large, words } = patterns.whereTheyHang({ species: 'zander' });
+    const n = patterns.select({ species: 'zander' }).n.contacts;
+    expect(traits.map((t) => t.n)).to.deep.equal([n, n, n, n]);
+    const [depth, height, temperature] = traits;
+    expect(depth.low).to.be.below(depth.middle).and.below(depth.high);
+    // Marked at 0.8 to 0.85 of the depth: the middle hangs 0.175 of it over the bottom.
+    expect(height.middle / (height.middle + depth.middle)).to.be.closeTo(0.175, 0.03);
+    expect(temperature.middle).to.be.within(8, 21);
+    const byPack = large.find((l) => l.by === 'size of the pack')!.lines;
+    expect(byPack.find((l) => l.words === '2 or 3')!.share.share).to.equal(1);
+    expect(byPack.find((l) => l.words === '9 and more')!.share.share).to.equal(0);
+    expect(byPack.reduce((s, l) => s + l.share.n, 0)).to.equal(n);
+    expect(words.find((w) => w.name === 'size')!.n).to.equal(n);
+  });
+});
+
 describe('names from the screen', () => {
   const settled = (trip: number, form: string, core: string, was: string): Settled => ({
     trip: `t${trip}`,

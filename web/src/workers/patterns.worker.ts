@@ -85,6 +85,7 @@ const api = {
   mood: (question: Question, factor: MoodFactor) => opened().mood(question, factor),
   sizes: (question: Question) => opened().sizes(question),
   marks: (question: Question) => opened().marks(question),
+  whereTheyHang: (question: Question) => opened().whereTheyHang(question),
   names: () => opened().names(),
   quarrels: (question: Question) => opened().quarrels(question),
   years: (question: Question) => opened().years(question),

@@ -3,6 +3,7 @@ import { Exports } from '../../parts/e-chart';
 import { grouped, percent } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
+import { HangSection } from './hang-section';
 import { ShareLines } from './share-lines';
 
 const SIGN_WORDS = { form: 'Form', density: 'Density', core: 'Core', place: 'Place in the column' } as const;
@@ -54,6 +55,7 @@ export function MarksPage({ log, question, species }: { log: OpenLog; question: 
             />
           </div>
         ))}
+        <HangSection log={log} question={question} species={species} />
       </section>
       <section tabIndex={0} className="min-h-0 overflow-y-auto bg-surface p-5">
         <h2 className="text-lg font-bold">What the signs turned out to be</h2>

@@ -266,7 +266,10 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       {
         type: 'line',
         data: cut(points(curve.ratio)),
-        symbol: 'none',
+        symbol: 'circle',
+        symbolSize: 7,
+        showAllSymbol: true,
+        itemStyle: { color: css('--fish') },
         triggerLineEvent: true,
         lineStyle: { color: css('--fish'), width: 3.5 },
         markLine: byChance(css, font.fontFamily),

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { COVARIATES, covariate, type Pointed, type WhereAnswer } from '@restless-shoal/core/patterns';
+import { classOf, COVARIATES, covariate, type Pointed, type WhereAnswer } from '@restless-shoal/core/patterns';
 import { Exports } from '../../parts/e-chart';
 import { dayInZone, grouped } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
@@ -125,7 +125,9 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
               smooth={smooth}
               onReady={keep('where')}
               onPress={(index) => {
-                const row = smooth && answer.curve ? null : answer.classes[index];
+                // A point of the curve stands for the class that it lies in.
+                const at = smooth && answer.curve ? classOf(c, answer.curve.x[index]) : answer.classes[index]?.class;
+                const row = answer.classes.find((r) => r.class === at);
                 if (row) onPoint({ at: 'class', key: answer.key, class: row.class }, `${capital(c.name)} ${row.name} ${c.unit}`.trim());
               }}
             />
