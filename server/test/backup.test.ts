@@ -1,7 +1,9 @@
 import { expect } from 'chai';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { newId } from '@restless-shoal/core/logbook';
+import { TABLES } from '../src/backup/tables';
 import { command, serve, temporaryFolder, writeLogbook } from '../../e2e/harness';
 
 const [data, fresh, files] = [temporaryFolder(), temporaryFolder(), temporaryFolder()];
@@ -25,6 +27,16 @@ describe('backup and restore', () => {
     expect((await into(data, 'import', '--water', name, '--create', folder)).code).to.equal(0);
     // A second water, without an outline: the one that is proposed for it comes back as it was.
     expect((await into(data, 'import', '--water', 'Zürölt mere', '--create', join(folder, 'soundings.csv'))).code).to.equal(0);
+    // A place on the plan belongs to the logbook, too.
+    const server = await serve(data.path);
+    const [{ id }] = (await (await fetch(`${server.url}/api/waters`)).json()) as { id: string }[];
+    const planned = await fetch(`${server.url}/api/waters/${id}/plan`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ places: [{ id: newId(), name: 'Hump', latitude: 48.18, longitude: -34.59, depth_m: 5 }] }),
+    });
+    expect(planned.status).to.equal(201);
+    await server.stop();
     const { code, text } = await into(data, 'backup', first);
     expect(code, text).to.equal(0);
     expect(text).to.match(/2 waters.*4 trips/);
@@ -39,6 +51,33 @@ describe('backup and restore', () => {
       for (const line of lines) expect(() => JSON.parse(line) as unknown, file).not.to.throw();
     }
     expect(manifest.files.find((f) => f.file === 'contacts.ndjson')!.rows).to.be.above(20);
+    expect(manifest.files.find((f) => f.file === 'plan_places.ndjson')!.rows).to.equal(1);
+  });
+  it('holds every table that is not made from others, and opens no door', () => {
+    const folder = join(import.meta.dirname, '../migrations');
+    const made = readdirSync(folder).flatMap((file) =>
+      [...readFileSync(join(folder, file), 'utf8').matchAll(/CREATE TABLE (\w+)/g)].map(([, table]) => table),
+    );
+    // Derived, of the installation itself, or secret.
+    const left = ['installation', 'charts', 'looks', 'models', 'job_progress', 'passwords', 'sessions'];
+    expect(made.filter((table) => !left.includes(table)).sort()).to.deep.equal(TABLES.map((t) => t.table).sort());
+  });
+  it('of a version that knew less goes in as well', async () => {
+    const older = tampered('older.zip', (p) => {
+      delete p['plan_places.ndjson'];
+      const manifest = JSON.parse(strFromU8(p['manifest.json'])) as { schema: string; files: { file: string }[] };
+      manifest.schema = '0003-sign-in.sql';
+      manifest.files = manifest.files.filter((f) => f.file !== 'plan_places.ndjson');
+      p['manifest.json'] = strToU8(JSON.stringify(manifest));
+    });
+    const before = temporaryFolder();
+    try {
+      const { code, text } = await into(before, 'restore', older);
+      expect(code, text).to.equal(0);
+      expect(text).to.match(/[1-9]\d* looks/);
+    } finally {
+      before.remove();
+    }
   });
   it('what is no backup, is cut short, or was changed on the way, is refused, and nothing stays', async () => {
     const cut = at('cut.zip');

@@ -136,6 +136,8 @@ export const useLooks = (id: string): UseQueryResult<TripLooks[]> =>
 export const useLogbook = (id: string): UseQueryResult<Uint8Array> =>
   useQuery({
     queryKey: ['logbook', id],
+    // Large, and worked through when it is new: what this device logs says so itself.
+    staleTime: 5 * 60_000,
     queryFn: async () => (await getBinary(`/waters/${id}/logbook`))!.bytes,
   });
 

@@ -2,7 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useLogbook } from '../api/queries';
 import { useWaterState } from '../state/water';
-import type { PatternsWorker } from './patterns.worker';
+import type { PatternsInputs, PatternsWorker } from './patterns.worker';
 
 /** The log of the water in use, laid out in a worker; `ask` is null until it is. */
 export interface OpenLog {
@@ -15,46 +15,56 @@ export interface OpenLog {
   trips: { id: string; start: number }[];
 }
 
+type Opened = Awaited<ReturnType<PatternsWorker['open']>>;
+
+/** The log that was opened last, with what it was opened from: kept for coming back to the view. */
+let kept: { remote: Remote<PatternsWorker>; from: unknown[]; opened: Promise<Opened>; onProgress: (share: number) => void } | null = null;
+
+function openLog(inputs: PatternsInputs, from: unknown[]): NonNullable<typeof kept> {
+  if (kept && kept.from.every((v, k) => v === from[k])) return kept;
+  const remote = kept?.remote ?? wrap<PatternsWorker>(new Worker(new URL('./patterns.worker.ts', import.meta.url), { type: 'module' }));
+  let next: NonNullable<typeof kept> | null = null;
+  const opened = remote
+    .open(
+      inputs,
+      proxy((share: number) => next?.onProgress(share)),
+    )
+    .catch((error: Error) => {
+      // Tried anew next time.
+      if (kept === next) kept = null;
+      throw error;
+    });
+  kept = next = { remote, from, opened, onProgress: () => undefined };
+  return next;
+}
+
 export function useOpenLog(): OpenLog {
   const { water, chartBytes, frame, log } = useWaterState();
   const logbook = useLogbook(water.id);
-  const thread = useRef<{ worker: Worker; remote: Remote<PatternsWorker> } | null>(null);
   const [state, setState] = useState<Omit<OpenLog, 'failed'>>({ ask: null, version: 0, share: 0, outside: 0, trips: [] });
   const [failed, setFailed] = useState<Error | null>(null);
-  useEffect(
-    () => () => {
-      thread.current?.worker.terminate();
-      thread.current = null;
-    },
-    [],
-  );
   const bytes = logbook.data;
   useEffect(() => {
     if (!chartBytes || !bytes) return;
-    if (!thread.current) {
-      const worker = new Worker(new URL('./patterns.worker.ts', import.meta.url), { type: 'module' });
-      thread.current = { worker, remote: wrap<PatternsWorker>(worker) };
-    }
-    const { remote } = thread.current;
+    const open = openLog(
+      {
+        chart: chartBytes,
+        logbook: bytes,
+        frame,
+        readings: log.readings,
+        profiles: log.profiles,
+        species: water.species,
+        timeZone: water.time_zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+      },
+      [chartBytes, bytes, log.readings, log.profiles, water.species, water.time_zone],
+    );
     let gone = false;
-    const onProgress = proxy((share: number) => {
+    open.onProgress = (share) => {
       if (!gone) setState((s) => ({ ...s, share }));
-    });
-    remote
-      .open(
-        {
-          chart: chartBytes,
-          logbook: bytes,
-          frame,
-          readings: log.readings,
-          profiles: log.profiles,
-          species: water.species,
-          timeZone: water.time_zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
-        },
-        onProgress,
-      )
+    };
+    open.opened
       .then(({ outside, trips }) => {
-        if (!gone) setState((s) => ({ ask: remote, version: s.version + 1, share: 1, outside, trips }));
+        if (!gone) setState((s) => ({ ask: open.remote, version: s.version + 1, share: 1, outside, trips }));
       })
       .catch((error: Error) => {
         if (!gone) setFailed(error);
