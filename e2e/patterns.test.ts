@@ -220,9 +220,19 @@ describe('Patterns', () => {
   });
 
   it('stops searching for what goes together when told, and searches again', async () => {
-    const { page, context } = await openPage(`${water().url}/patterns?fish=perch`);
-    const cancel = page.getByRole('region', { name: 'What goes together' }).getByRole('button', { name: 'Cancel' });
-    await cancel.click();
+    const { page, context } = await openPage(`${water().url}/patterns?fish=perch&page=years`);
+    await answered(page);
+    // Pressed the moment it is there: a search of a short log is soon over.
+    await page.evaluate(() => {
+      const observer = new MutationObserver(() => {
+        const cancel = document.querySelector<HTMLButtonElement>('[aria-label="What goes together"] [data-testid=progress] button');
+        if (!cancel) return;
+        observer.disconnect();
+        cancel.click();
+      });
+      observer.observe(document.body, { childList: true, subtree: true });
+    });
+    await page.getByRole('tab', { name: 'Where' }).click();
     await page.getByText('Stopped.').waitFor();
     await page.getByRole('button', { name: 'Search again' }).click();
     await page.getByText(/Corrected for \d/).waitFor();
