@@ -228,7 +228,7 @@ describe('Patterns', () => {
         const cancel = document.querySelector<HTMLButtonElement>('[aria-label="What goes together"] [data-testid=progress] button');
         if (!cancel) return;
         observer.disconnect();
-        cancel.click();
+        setTimeout(() => cancel.click());
       });
       observer.observe(document.body, { childList: true, subtree: true });
     });

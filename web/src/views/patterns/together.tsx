@@ -26,7 +26,8 @@ export function Together({
 }) {
   const [state, setState] = useState<{ found: Found | null; share: number | null; failed: string | null; stopped: boolean }>({
     found: null,
-    share: 0,
+    // Nothing to stop before the search is asked for.
+    share: null,
     failed: null,
     stopped: false,
   });
@@ -47,7 +48,8 @@ export function Together({
       )
       .then((found) => {
         over = true;
-        if (!gone && found) setState({ found, share: null, failed: null, stopped: false });
+        // Stopped is stopped, also when the answer was on its way.
+        if (!gone && found) setState((s) => (s.stopped ? s : { found, share: null, failed: null, stopped: false }));
       })
       .catch((error: Error) => {
         if (!gone) setState({ found: null, share: null, failed: error.message, stopped: false });
