@@ -37,7 +37,6 @@ export interface SelectionOptions {
   seed?: number;
   /** Weight of class b in the neighbourhood of class a, at a·classes + b; without it each class stands for itself. */
   kernel?: Float64Array;
-  onProgress?: (share: number) => void;
 }
 
 /** The share of all intervals of the patterns. */
@@ -196,7 +195,7 @@ function intervals(
   rows: SelectionClass[],
   looks: ClassedLooks,
   { used, spread, effort }: Record<'used' | 'spread' | 'effort', Float64Array>,
-  { classes: k, within = 'trip', interval = INTERVAL, resamples, seed = 1, kernel, onProgress }: SelectionOptions,
+  { classes: k, within = 'trip', interval = INTERVAL, resamples, seed = 1, kernel }: SelectionOptions,
 ): void {
   const { trips } = looks.clusters;
   const spoken = Array.from({ length: trips }, (_, t) => t).filter((t) => {
@@ -215,7 +214,6 @@ function intervals(
     const scale = within === 'trip' ? 1 : total(plainU) / total(plainS);
     const [u, s] = [round(plainU, kernel), round(plainS, kernel)];
     for (let c = 0; c < k; c++) draws[c][b] = s[c] > 0 ? u[c] / (s[c] * scale) : NaN;
-    if (onProgress && b % 50 === 49) onProgress((b + 1) / draw);
   }
   const z = normalQuantile((1 + interval) / 2);
   const widen = widener(looks, rows, effort, used, kernel);

@@ -6,7 +6,7 @@ import { classCount, className, covariate, CovariateValues, type Covariate, type
 import { selectionCurve, type SelectionCurve } from './curve';
 import { dayWindows, type DayWindow } from './depth-window';
 import { effectiveEffort, fitDetection, type ViewDetection } from './detection';
-import { lookTable, type Logbook, type LookTable, type LookTarget } from './look-table';
+import { lookTable, type LogContact, type Logbook, type LookTable, type LookTarget } from './look-table';
 import { markLives, returnsOf, type MarkLife } from './marks';
 import { Moments, stagesOfLog, type WaterLogbook } from './moments';
 import { moodBy, moodRows, stopClocks, type MoodFactor, type MoodLine, type MoodRow, type StopClock } from './mood';
@@ -91,6 +91,8 @@ export class WaterPatterns {
   private settledKept: Settled[] | null = null;
   private clocksKept: StopClock[] | null = null;
   private moodKept: MoodRow[] | null = null;
+  /** Contacts by trip and key. */
+  private readonly contactOf: Map<string, LogContact>;
   private readonly toMetric: (p: LatLon) => { x: number; y: number };
 
   constructor(
@@ -108,6 +110,7 @@ export class WaterPatterns {
       days.frame.latitude,
     );
     this.moments = new Moments(days);
+    this.contactOf = new Map(logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c]));
     const plane = metricPlane(chart.epsg);
     this.toMetric = (p) => {
       const [x, y] = plane.toMetric(p);
@@ -153,11 +156,7 @@ export class WaterPatterns {
   }
 
   /** What they choose of one covariate, against where the boat looked. */
-  where(
-    question: Question,
-    key: string,
-    { smooth = false, ...options }: { smooth?: boolean; resamples?: number; onProgress?: (share: number) => void } = {},
-  ): WhereAnswer {
+  where(question: Question, key: string, { smooth = false, ...options }: { smooth?: boolean; resamples?: number } = {}): WhereAnswer {
     const selected = this.select(question);
     const c: Covariate = covariate(key);
     const all = this.values(question).classesOf(key);
@@ -198,18 +197,16 @@ export class WaterPatterns {
   /** Responses to lures that a question leaves. */
   private moods(question: Question): MoodRow[] {
     if (!this.moodKept) {
-      const contacts = new Map(this.logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c]));
-      this.moodKept = moodRows(this.table, this.logbook.responses, this.logbook.stops, contacts, this.toMetric, this.moments);
+      this.moodKept = moodRows(this.table, this.logbook.responses, this.logbook.stops, this.contactOf, this.toMetric, this.moments);
     }
     const keep = timeTest(question, this.context(question), this.days.timeZone);
-    const speciesAt = new Map(this.logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c.species]));
     const named = (name: string | null | undefined): boolean => name != null && findSpecies(name, this.known)?.name === question.species;
     return this.moodKept.filter(({ response }) => {
       const at = Date.parse(response.time);
       if (!keep(at, this.moments.at(at))) return false;
       return (
         question.species === null ||
-        named(response.species ?? (response.contact ? speciesAt.get(`${response.trip_id} ${response.contact}`) : null))
+        named(response.species ?? (response.contact ? this.contactOf.get(`${response.trip_id} ${response.contact}`)?.species : null))
       );
     });
   }

@@ -60,7 +60,6 @@ const api = {
     return { looks: table.count, outside: table.outside, trips: table.trips.map(({ id, start }) => ({ id, start })) };
   },
   basis: (question: Question) => opened().select(question).n,
-  views: () => opened().views,
   where: (question: Question, key: string, smooth: boolean) => opened().where(question, key, { smooth }),
   windows: (question: Question) => opened().windows(question),
   heat: (question: Question, keys: [string, string]): { cells: HeatCell[]; names: [string[], string[]] } => opened().heat(question, keys),
