@@ -121,6 +121,10 @@ function tenYears(): { logbook: Logbook; readings: { at: number; row: Reading }[
           at,
           view: 'side-scan',
           off: 25 * random(),
+          named: null,
+          stated: null,
+          form: null,
+          core: null,
         })),
       });
       for (const contact of targets)

@@ -4,7 +4,7 @@ import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
 import type { Weather } from './climate';
 import { FishWorld, type Pack } from './fish';
-import { LURES, PREDATORS, TAKEN_FOR } from './habits';
+import { LURES } from './lures';
 import type { Random } from './random';
 import type { World } from './world';
 
@@ -30,10 +30,11 @@ interface Boat {
 /** One day of the guide: where the boat goes, what its sonar shows, what gets written down. */
 export class Outing {
   readonly rows: TripRows = { trips: [], conditions: [], profiles: [], track: [], stops: [], contacts: [], responses: [] };
-  private readonly packs: Pack[];
+  /** The fish of the day as they truly are, and which of them the screen showed. */
+  readonly packs: Pack[];
   private readonly weather: Weather;
   private readonly boat: Boat;
-  private readonly seen = new Map<number, string>();
+  readonly seen = new Map<number, string>();
   private stops = 0;
   private marks = 0;
 
@@ -284,9 +285,9 @@ export class Outing {
   private mark(pack: Pack, view: string, later = 0, more: Row = {}): string {
     const { random } = this;
     const row = this.base(this.boat.t + later, pack.x, pack.y, pack.bait ? 'bait' : 'fish');
-    const names = TAKEN_FOR[pack.species];
-    let guess = pack.species;
-    if (names) {
+    const names = pack.kind.takenFor;
+    let guess = names[0][0];
+    if (names.length > 1) {
       let roll = random.even();
       guess = (names.find(([, share]) => (roll -= share) <= 0) ?? names[0])[0];
     }
@@ -304,13 +305,9 @@ export class Outing {
       size: random.chance(0.6) ? pack.size : null,
       top_m: round(top, 1),
       bottom_m: round(Math.max(top, Math.min(pack.water, pack.depth + pack.half)), 1),
-      form: pack.bait ? random.pick(['ball', 'cloud']) : pack.species === 'pike' ? 'streaks' : random.pick(['arches', 'arches', 'specks']),
+      form: oneOf(pack.kind.form, random),
       density: pack.bait ? random.pick(['loose', 'medium', 'tight']) : null,
-      core: pack.bait
-        ? 'weak'
-        : pack.species === 'zander' || pack.species === 'pike'
-          ? random.pick(['medium', 'strong'])
-          : random.pick(['weak', 'medium']),
+      core: oneOf(pack.kind.core, random),
       cover: pack.byCover ? 'timber' : null,
       ...more,
     });
@@ -327,7 +324,7 @@ export class Outing {
     this.rows.contacts.push({
       ...this.base(boat.t, x, y, 'fish'),
       view: 'side-scan',
-      species: random.pick(PREDATORS),
+      species: random.pick(this.fish.rules.filter((kind) => !kind.bait)).name,
       confidence: round(random.even(0.35, 0.65), 2),
       confirmed: 'none',
       count: 1,
@@ -380,10 +377,12 @@ export class Outing {
     const minutes = unfishable ? 3 : random.even(8, 28);
     const lure = random.pick(LURES);
     let best: string = 'nothing';
-    const mood = { zander: 0.09, perch: 0.14, pike: 0.07, bream: 0.015 }[pack.species] ?? 0;
     const bites = unfishable
       ? 0
-      : Math.min(pack.count, random.poisson(mood * minutes * Math.min(2, rods) * (Math.abs(this.weather.surface - 17) < 6 ? 1 : 0.6)));
+      : Math.min(
+          pack.count,
+          random.poisson(pack.kind.bites * minutes * Math.min(2, rods) * (Math.abs(this.weather.surface - 17) < 6 ? 1 : 0.6)),
+        );
     let landedOne: string | null = null;
     const respond = (response: string, t: number, more: Row = {}): void => {
       this.rows.responses.push({
@@ -409,10 +408,7 @@ export class Outing {
     for (let b = 0; b < bites; b++) {
       const t = from + ((b + random.even(0.2, 0.9)) * minutes * MINUTE) / (bites + 1);
       if (random.chance(0.6)) {
-        const [mean, spread] = { zander: [0.52, 0.12], perch: [0.27, 0.06], pike: [0.66, 0.14], bream: [0.4, 0.06] }[pack.species] as [
-          number,
-          number,
-        ];
+        const [mean, spread] = pack.kind.length;
         respond('landed', t, {
           species: pack.species,
           length_m: round(Math.max(0.14, random.normal(mean, spread)), 2),
@@ -455,5 +451,8 @@ export class Outing {
     });
   }
 }
+
+/** One of several; no draw where there is only one. */
+const oneOf = (from: string[], random: Random): string => (from.length > 1 ? random.pick(from) : from[0]);
 
 const round = (v: number, digits: number): number => Number(v.toFixed(digits));

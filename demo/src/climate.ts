@@ -20,6 +20,21 @@ export interface Weather {
   deepOxygen: number;
 }
 
+/** What a water's own nature makes of the weather. */
+export interface WaterKind {
+  /** Added to the clarity of the demo's reservoir, m. */
+  clearer: number;
+  /** Whether it stratifies at all, and how much deeper than the reservoir, m. */
+  layers: boolean;
+  deeper: number;
+  /** Oxygen that the deep layer keeps at the end of summer, mg/l. */
+  keepsOxygen: number;
+  /** Added to its surface temperature, °C. */
+  warmer: number;
+}
+
+export const RESERVOIR: WaterKind = { clearer: 0, layers: true, deeper: 0, keepsOxygen: 0.3, warmer: 0 };
+
 /** The weather and the water of a run of years, day by day from a seed. */
 export class Climate {
   private readonly days: Weather[] = [];
@@ -27,6 +42,7 @@ export class Climate {
     seed: number,
     private readonly first: number,
     last: number,
+    private readonly kind: WaterKind = RESERVOIR,
   ) {
     const random = new Random(seed * 31 + 7);
     let [warmth, murk, turn, blow, pressure] = [0, 0, 0, 0, 0];
@@ -50,22 +66,23 @@ export class Climate {
     random: Random,
   ): Weather {
     const season = Math.cos((2 * Math.PI * (day - 207)) / 365.25);
-    const surface = Math.max(1.5, 11.6 + 9.6 * season + state.warmth);
+    const { clearer, layers, deeper, keepsOxygen, warmer } = this.kind;
+    const surface = Math.max(1.5, 11.6 + warmer + 9.6 * season + state.warmth);
     const deep = Math.min(surface, 5.2 + 2.6 * Math.min(1, Math.max(0, (day - 110) / 160)));
-    const layered = surface - deep > 4.2 && day > 128 && day < 275;
+    const layered = layers && surface - deep > 4.2 && day > 128 && day < 275;
     return {
       surface,
       deep,
       thermocline: layered
-        ? Math.max(3.5, 4.4 + 0.032 * (day - 130) + 0.00018 * Math.max(0, day - 200) ** 2 + 0.2 * state.blow * 0.3)
+        ? Math.max(3.5, 4.4 + deeper + 0.032 * (day - 130) + 0.00018 * Math.max(0, day - 200) ** 2 + 0.2 * state.blow * 0.3)
         : null,
-      secchi: Math.max(0.7, 2.3 - 0.9 * Math.exp(-(((day - 215) / 45) ** 2)) + state.murk),
+      secchi: Math.max(0.7, 2.3 + clearer - 0.9 * Math.exp(-(((day - 215) / 45) ** 2)) + state.murk),
       windFrom: (245 + state.turn + 3600) % 360,
       windSpeed: Math.max(0.3, 4.2 + state.blow),
       cloud: Math.min(1, Math.max(0, 0.5 + 0.3 * random.normal())),
       pressure: 1000 + state.pressure,
       level: -0.6 * Math.min(1, Math.max(0, (day - 150) / 120)),
-      deepOxygen: layered ? Math.max(0.3, 8.5 - 0.11 * (day - 128)) : 9.5,
+      deepOxygen: layered ? Math.max(keepsOxygen, 8.5 - 0.11 * (day - 128)) : 9.5,
     };
   }
 

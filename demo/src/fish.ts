@@ -1,11 +1,13 @@
 import { insideRings, type Point } from '@restless-shoal/core/geo';
 import { Climate, type Weather } from './climate';
+import type { FishKind, FishRules, Ground, Setting } from './fish-rules';
 import { Random, smoothNoise } from './random';
 import type { World } from './world';
 
 /** A pack of fish or a ball of bait on one day, as it truly is. */
 export interface Pack {
   id: number;
+  kind: FishKind;
   species: string;
   bait: boolean;
   x: number;
@@ -19,34 +21,23 @@ export interface Pack {
   byCover: boolean;
 }
 
-/** Places of the world sampled every 25 m, with what fish care about. */
-interface Ground {
-  x: number;
-  y: number;
-  depth: number;
-  hard: number;
-  channel: number;
-  wood: number;
-  weed: number;
-  /** How much higher than the water round it, m. */
-  rise: number;
-  /** How far the shore lies in each of eight directions, m. */
-  reach: number[];
-}
-
 const STEP = 25;
 
-/**
- * The fish of a demo water. Their rules are written for this world alone: they choose places by products of wants,
- * keep to favourite spots for years, and spread anew each day.
- */
+/** How far lasting places stretch, m. */
+const PLACE_SCALE = 110;
+/** How much the day's own chance counts (log scale), and how far it stretches, m. */
+const MOOD = 0.8;
+const MOOD_SCALE = 260;
+
+/** The fish of a made-up water: they choose places by the water's rules, keep to favourite spots for years, and spread anew each day. */
 export class FishWorld {
   readonly ground: Ground[] = [];
-  private readonly lasting: Record<string, (x: number, y: number) => number>;
+  private readonly lasting: Map<string, Float64Array>;
 
   constructor(
     readonly world: World,
     readonly climate: Climate,
+    readonly rules: FishRules,
   ) {
     const wood = world.cover.filter((c) => c.kind === 'cover').map((c) => c.points[0]);
     const weed = world.cover.filter((c) => c.kind === 'weed').map((c) => middle(c.points));
@@ -66,68 +57,64 @@ export class FishWorld {
           reach: Array.from({ length: 8 }, (_, k) => reach(world, x, y, k)),
         });
       }
-    this.lasting = Object.fromEntries(
-      ['zander', 'perch', 'pike', 'bream', 'vendace', 'smelt', 'roach'].map((name, k) => [
-        name,
-        smoothNoise(world.seed * 17 + 100 + k, 110),
-      ]),
+    this.lasting = new Map(
+      rules.map((kind) => {
+        const noise = smoothNoise(world.seed * 17 + 100 + kind.places, PLACE_SCALE);
+        return [kind.name, Float64Array.from(this.ground, (g) => Math.exp((kind.lasting ?? 0.9) * noise(g.x, g.y)))];
+      }),
     );
   }
 
-  /** How much a species wants a place on a day, before the day's own chance. */
-  want(species: string, g: Ground, w: Weather, sun: number, rising: boolean): number {
-    const t = w.surface;
-    const floor = w.thermocline != null && w.deepOxygen < 4 ? w.thermocline + 0.3 : 40;
-    const lasting = Math.exp(0.9 * this.lasting[species](g.x, g.y));
-    const blown = Math.max(0, g.reach[(Math.round(w.windFrom / 45) + 8) % 8] - g.reach[(Math.round(w.windFrom / 45) + 12) % 8]) / 1500;
-    const bell = (mean: number, spread: number): number => Math.exp(-0.5 * ((g.depth - mean) / spread) ** 2);
-    switch (species) {
-      case 'zander': {
-        if (rising && t > 9.5 && t < 15) return lasting * bell(3.2, 1.1) * (0.1 + 2 * g.hard ** 2);
-        const best = t < 9.5 ? 10 : w.thermocline != null ? Math.min(floor - 0.9, 7.2) - (sun < 8 ? 1.4 : 0) : 9;
-        const edge = 0.25 + 1.6 * g.hard * g.hard + 0.9 * Math.max(0, g.rise) * 0.6 + 0.7 * g.channel * (1 - g.channel) * 4 * 0.5;
-        return lasting * bell(best, 1.3 + 0.06 * best) * edge * (1 + 1.7 * g.wood) * (1 + 0.8 * Math.min(1, blown));
-      }
-      case 'perch': {
-        const best = t < 8 ? 8.5 : t < 15 ? 3.2 : w.thermocline != null ? 4.6 : 6.5;
-        return lasting * bell(best, 1.5) * (0.3 + 0.8 * g.weed + 0.9 * g.wood + 0.7 * Math.max(0, g.rise)) * (1 + 0.5 * Math.min(1, blown));
-      }
-      case 'pike': {
-        const best = t < 12 ? 2.2 : t > 20 ? 5.2 : 3.4;
-        return lasting * bell(best, 1.2) * (0.12 + 1.6 * g.weed + 0.7 * g.wood);
-      }
-      case 'bream':
-        return lasting * bell(t < 9 ? 9 : 5.5, 1.8) * (1.1 - g.hard);
-      case 'roach':
-        return lasting * bell(t < 9 ? 7 : 2.6, 1.6) * (0.2 + 1.2 * g.weed + 0.5 * g.wood);
-      case 'smelt':
-        return lasting * (g.depth > 5 ? 1 : 0.05) * (0.4 + 1.8 * Math.min(1, blown)) * (0.5 + g.channel);
-      default:
-        return lasting * (g.depth > (w.thermocline ?? 7) ? 1 : 0.03) * (0.6 + Math.min(1, blown));
-    }
+  /** What fish know of a day. */
+  setting(t: number, sun: number): Setting {
+    const weather = this.climate.on(t);
+    return {
+      weather,
+      sun,
+      rising: weather.surface > this.climate.on(t - 12 * 86_400_000).surface,
+      floor: weather.thermocline != null && weather.deepOxygen < 4 ? weather.thermocline + 0.3 : 40,
+    };
   }
 
-  /** Mean packs of a species on the whole water. */
-  static readonly PACKS: Record<string, number> = { zander: 170, perch: 210, pike: 150, bream: 60, vendace: 90, smelt: 100, roach: 80 };
+  /** How much a kind wants each place of the ground on a day, its lasting places counted, before the day's own chance. */
+  wants(kind: FishKind, setting: Setting): Float64Array {
+    const lasting = this.lasting.get(kind.name)!;
+    const blown = (g: Ground): number => {
+      const k = Math.round(setting.weather.windFrom / 45) + 8;
+      return Math.max(0, g.reach[k % 8] - g.reach[(k + 4) % 8]) / 1500;
+    };
+    return Float64Array.from(this.ground, (g, i) => lasting[i] * kind.want(g, setting, blown(g)));
+  }
+
+  /** Where the day's own chance draws a kind, and how many packs of it there are. */
+  private dayOf(
+    kind: FishKind,
+    wants: Float64Array,
+    bait: Point[],
+    weather: Weather,
+    random: Random,
+  ): { running: Float64Array; mean: number } {
+    const mood = smoothNoise(Math.floor(random.even(1, 1e6)), MOOD_SCALE);
+    const running = new Float64Array(this.ground.length);
+    let sum = 0;
+    this.ground.forEach((g, i) => {
+      const food = kind.food ? 1 + kind.food * nearness(bait, g.x, g.y, 70) : 1;
+      running[i] = sum += wants[i] * Math.exp(MOOD * mood(g.x, g.y)) * food;
+    });
+    return { running, mean: kind.packs * Math.exp(random.normal(0, 0.25)) * (weather.surface < 6 ? 0.6 : 1) };
+  }
 
   /** The packs of a day: where and how deep, drawn anew each day about the lasting wants. */
   packsOn(t: number, sun: number, random: Random): Pack[] {
-    const w = this.climate.on(t);
-    const rising = this.climate.on(t).surface > this.climate.on(t - 12 * 86_400_000).surface;
+    const setting = this.setting(t, sun);
     const packs: Pack[] = [];
     const bait: Point[] = [];
-    for (const species of ['vendace', 'smelt', 'roach', 'zander', 'perch', 'pike', 'bream']) {
-      const mood = smoothNoise(Math.floor(random.even(1, 1e6)), 260);
-      const running = new Float64Array(this.ground.length);
-      let sum = 0;
-      this.ground.forEach((g, i) => {
-        const food = species === 'zander' || species === 'perch' ? 1 + 1.2 * nearness(bait, g.x, g.y, 70) : 1;
-        running[i] = sum += this.want(species, g, w, sun, rising) * Math.exp(0.8 * mood(g.x, g.y)) * food;
-      });
-      const n = random.poisson(FishWorld.PACKS[species] * Math.exp(random.normal(0, 0.25)) * (w.surface < 6 ? 0.6 : 1));
+    for (const kind of this.rules) {
+      const { running, mean } = this.dayOf(kind, this.wants(kind, setting), bait, setting.weather, random);
+      const n = random.poisson(mean);
       for (let k = 0; k < n; k++) {
         const g = this.ground[random.weighted(running)];
-        const pack = this.packAt(species, g, w, packs.length, random);
+        const pack = this.packAt(kind, g, setting, packs.length, random);
         packs.push(pack);
         if (pack.bait) bait.push([pack.x, pack.y]);
       }
@@ -135,38 +122,64 @@ export class FishWorld {
     return packs;
   }
 
-  private packAt(species: string, g: Ground, w: Weather, id: number, random: Random): Pack {
+  /**
+   * Chance that a scan of each place of the ground shows at least one pack of a kind, to one who knows the rules and
+   * the lasting places but not the day's own draws: the mean over so many draws.
+   * @param seen chance that a scan of a whole cell shows a pack in it, by place of the ground
+   */
+  knownChance(name: string, t: number, sun: number, seen: (g: Ground) => number, draws: number, random: Random): Float64Array {
+    const setting = this.setting(t, sun);
+    const wants = new Map(this.rules.map((kind) => [kind.name, this.wants(kind, setting)]));
+    const total = new Float64Array(this.ground.length);
+    const wanted = this.rules.find((kind) => kind.name === name)!;
+    for (let draw = 0; draw < draws; draw++) {
+      const bait: Point[] = [];
+      for (const kind of wanted.food ? this.rules.filter((k) => k.bait) : []) {
+        const { running, mean } = this.dayOf(kind, wants.get(kind.name)!, bait, setting.weather, random);
+        const n = random.poisson(mean);
+        const found: Point[] = [];
+        for (let k = 0; k < n; k++) {
+          const g = this.ground[random.weighted(running)];
+          found.push([g.x + random.even(-12, 12), g.y + random.even(-12, 12)]);
+        }
+        bait.push(...found);
+      }
+      const { running, mean } = this.dayOf(wanted, wants.get(name)!, bait, setting.weather, random);
+      const sum = running[running.length - 1];
+      for (let i = 0; i < total.length; i++) {
+        const rate = (mean * (running[i] - (i ? running[i - 1] : 0))) / sum;
+        total[i] -= Math.expm1(-rate * seen(this.ground[i])) / draws;
+      }
+    }
+    return total;
+  }
+
+  private packAt(kind: FishKind, g: Ground, setting: Setting, id: number, random: Random): Pack {
     const [x, y] = [g.x + random.even(-12, 12), g.y + random.even(-12, 12)];
     const water = Math.max(0.4, this.world.depth(x, y));
-    const isBait = ['vendace', 'smelt', 'roach'].includes(species);
-    const ceiling = w.thermocline != null && w.deepOxygen < 4 ? w.thermocline : water;
-    let depth: number;
-    if (species === 'vendace') depth = Math.min(water - 0.8, (w.thermocline ?? 7) + random.normal(-0.3, 0.8));
-    else if (species === 'smelt') depth = Math.min(water - 0.8, random.even(2, 5));
-    else if (species === 'roach') depth = water * random.even(0.35, 0.8);
-    else depth = Math.min(water, ceiling) - Math.abs(random.normal(0, species === 'zander' ? 0.7 : species === 'perch' ? 1.1 : 0.9)) - 0.15;
-    depth = Math.min(water - 0.1, Math.max(0.3, depth));
-    const count = isBait
-      ? random.whole(80, 600)
-      : species === 'pike'
-        ? 1
-        : species === 'bream'
-          ? random.whole(4, 25)
-          : random.whole(1, species === 'perch' ? 14 : 6);
-    const big = random.even() + (species === 'zander' ? 0.05 * (depth - 5) : 0);
+    const depth = Math.min(water - 0.1, Math.max(0.3, kind.depth(water, setting, random)));
+    const [least, most] = kind.count;
+    const count = least === most ? least : random.whole(least, most);
+    const big = random.even() + kind.largerBelow * (depth - 5);
     return {
       id,
-      species,
-      bait: isBait,
+      kind,
+      species: kind.name,
+      bait: kind.bait,
       x,
       y,
       depth,
-      half: isBait ? random.even(0.4, 1.2) : 0.15 + 0.06 * count,
+      half: kind.bait ? random.even(0.4, 1.2) : 0.15 + 0.06 * count,
       count,
       size: big > 0.85 ? 'large' : big > 0.4 ? 'medium' : 'small',
       water,
       byCover: g.wood > 0.4,
     };
+  }
+
+  /** Draws for the truth of a test day, apart from those that made the log. */
+  drawsOf(n: number): Random {
+    return new Random(this.world.seed * 9973 + 7 * n + 1);
   }
 
   /** What the sounder's thermocline would be measured as. */

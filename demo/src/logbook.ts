@@ -2,9 +2,12 @@ import { records, type RecordName, type Row } from '@restless-shoal/core/logbook
 import { csvLine } from '@restless-shoal/core/formats';
 import { insideRings, type Point } from '@restless-shoal/core/geo';
 import { Outing } from './angler';
-import { Climate } from './climate';
-import { FishWorld } from './fish';
+import { Climate, RESERVOIR, type WaterKind } from './climate';
+import { FishWorld, type Pack } from './fish';
+import type { FishRules } from './fish-rules';
+import { VALLEY_FISH } from './fish-valley';
 import { Random } from './random';
+import type { ShapeKind } from './shapes';
 import { makeWorld, type World } from './world';
 
 /** A folder of the exchange formats: file name → text. */
@@ -20,6 +23,33 @@ export interface DemoOptions {
   seed: number;
   /** Trips over two seasons, 60 by default. */
   trips?: number;
+  /** The water's shape, its nature and its fish; the demo's reservoir by default. */
+  scenario?: Scenario;
+}
+
+/** A kind of made-up water and what lives in it. */
+export interface Scenario {
+  shape: ShapeKind;
+  water: WaterKind;
+  fish: FishRules;
+}
+
+const DEMO: Scenario = { shape: 'valley', water: RESERVOIR, fish: VALLEY_FISH };
+
+/** What was truly there on a trip, and which packs the screen showed. */
+export interface TripTruth {
+  trip: string;
+  packs: Pack[];
+  /** The first mark of each pack that was marked, by the pack's number. */
+  seen: Map<number, string>;
+}
+
+export interface MadeLogbook {
+  folder: Folder;
+  rows: Record<RecordName, Row[]>;
+  world: World;
+  fish: FishWorld;
+  truth: TripTruth[];
 }
 
 /** Start times of the trips: two seasons from mid April, the first to early November, the second to mid September. */
@@ -100,11 +130,11 @@ function geoJson(world: World): { outline: string; cover: string } {
 }
 
 /** A made-up water and the log of its guide, from a seed, as the exchange formats. */
-export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder; world: World; fish: FishWorld } {
-  const world = makeWorld(seed);
+export function makeLogbook({ seed, trips = 60, scenario = DEMO }: DemoOptions): MadeLogbook {
+  const world = makeWorld(seed, scenario.shape);
   const random = new Random(seed * 104729 + 3);
-  const climate = new Climate(seed, Date.UTC(2025, 0, 1), Date.UTC(2027, 11, 31));
-  const fish = new FishWorld(world, climate);
+  const climate = new Climate(seed, Date.UTC(2025, 0, 1), Date.UTC(2027, 11, 31), scenario.water);
+  const fish = new FishWorld(world, climate, scenario.fish);
   const all: Record<RecordName, Row[]> = {
     soundings: survey(world, random.fork(1)),
     trips: [],
@@ -116,9 +146,12 @@ export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder
     responses: [],
   };
   const memory: Point[] = [];
+  const truth: TripTruth[] = [];
   outings(trips, random.fork(2)).forEach(([start, end], k) => {
     const date = new Date(start).toISOString().slice(0, 10);
-    const rows = new Outing(date, start, end, fish, random.fork(10 + k), memory).run();
+    const outing = new Outing(date, start, end, fish, random.fork(10 + k), memory);
+    const rows = outing.run();
+    truth.push({ trip: date, packs: outing.packs, seen: outing.seen });
     for (const [name, list] of Object.entries(rows) as [RecordName, Row[]][]) for (const row of list) all[name].push(row);
   });
   const { outline, cover } = geoJson(world);
@@ -132,7 +165,7 @@ export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder
           datum: 'full level',
           altitude_m: 310,
           time_zone: ZONE,
-          forage: ['vendace', 'smelt', 'roach'],
+          forage: scenario.fish.filter((kind) => kind.bait).map((kind) => kind.name),
           rigs: [{ name: 'bow unit', beam_deg: 20, settings: ['clear water', 'deep'] }],
         },
         null,
@@ -143,5 +176,5 @@ export function makeLogbook({ seed, trips = 60 }: DemoOptions): { folder: Folder
     ['cover.geojson', cover],
   ]);
   for (const name of Object.keys(all) as RecordName[]) folder.set(`${name}.csv`, csv(name, all[name]));
-  return { folder, world, fish };
+  return { folder, rows: all, world, fish, truth };
 }

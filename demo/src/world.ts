@@ -1,6 +1,7 @@
 import { contours } from 'd3-contour';
 import { metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
 import { Random, smoothNoise } from './random';
+import { SHAPES, type ShapeKind } from './shapes';
 
 export interface Rise {
   x: number;
@@ -16,7 +17,7 @@ export interface CoverThing {
   points: Point[];
 }
 
-/** A made-up reservoir: a drowned valley with arms, humps, hard patches, timber and weed. Metres, local to its corner. */
+/** A made-up water: its bottom, humps, hard patches, timber and weed. Metres, local to its corner. */
 export interface World {
   seed: number;
   name: string;
@@ -52,72 +53,13 @@ const NAMES = [
 /** The made-up name of a seed's water, without making it. */
 export const worldName = (seed: number): string => NAMES[seed % NAMES.length];
 
-interface Arm {
-  at: number;
-  side: 1 | -1;
-  length: number;
-  lean: number;
-  deep: number;
-  wide: number;
-}
-
-/** Depth of a valley of a given half-width and middle depth, at a distance from its line; negative on land. */
-const valley = (deep: number, wide: number, off: number): number => deep * (1 - (off / wide) ** 1.7);
-
-/** Makes a water from a seed: another seed is another shape. */
-export function makeWorld(seed: number): World {
+/** Makes a water from a seed: another seed is another shape of the same kind. */
+export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   const random = new Random(seed * 7919 + 13);
-  const width = random.even(3600, 4600);
-  const height = random.even(2300, 2900);
-  const bends = random.even(1.1, 1.9);
-  const phase = random.even(0, 6.28);
-  const line = (x: number): number => height * (0.5 + 0.13 * Math.sin((x / width) * Math.PI * 2 * bends + phase));
-  const deepEnd = random.even(19, 24);
-  const rough = smoothNoise(seed + 1, 420);
-  const fine = smoothNoise(seed + 2, 130);
+  const { width, height, flatDepth, channelAt, launch } = SHAPES[kind](seed, random);
   const ground = smoothNoise(seed + 3, 240);
   const patch = smoothNoise(seed + 4, 90);
-  const arms: Arm[] = [0.3, 0.52, 0.74].map((at, k) => ({
-    at: width * (at + random.even(-0.06, 0.06)),
-    side: (k % 2 === 0) === random.chance(0.8) ? 1 : -1,
-    length: random.even(700, 1000),
-    lean: random.even(-0.35, 0.35),
-    deep: random.even(6, 11),
-    wide: random.even(140, 230),
-  }));
-
   const humps: Rise[] = [];
-  // The dam stands straight across the lower end; the upper end and the arms thin out to a brook.
-  const dam = width * 0.985;
-  const flatDepth = (x: number, y: number): number => {
-    if (x <= 0 || x >= dam) return -1;
-    const along = x / dam;
-    const head = Math.sqrt(Math.min(1, x / (320 + 120 * rough(0, y))));
-    const half = (300 + 460 * along) * (1 + 0.42 * rough(x, y) + 0.16 * fine(x, y)) * head * Math.min(1, 0.72 + (dam - x) / 900);
-    let d = valley((4 + (deepEnd - 4) * along ** 0.9) * head, half, Math.abs(y - line(x)));
-    for (const arm of arms) {
-      const dy = (y - line(arm.at)) * arm.side;
-      if (dy < 0 || dy > arm.length) continue;
-      const share = dy / arm.length;
-      const bend = 90 * Math.sin(share * 4 + arm.lean * 9);
-      const off = Math.abs(x - arm.at - arm.lean * dy - bend);
-      const taper = Math.sqrt(1 - share);
-      d = Math.max(d, valley(arm.deep * (1 - 0.8 * share), arm.wide * taper * (1 + 0.4 * rough(y, x) + 0.2 * fine(y, x)), off));
-    }
-    return d + (d > 0 ? 0.9 * rough(x * 1.4, y * 1.4) + 0.5 * fine(x, y) : 0);
-  };
-  const channelAt = (x: number, y: number): number => {
-    let best = Math.exp(-(((y - line(x) - 40 * fine(x, 0)) / 26) ** 2));
-    for (const arm of arms) {
-      const dy = (y - line(arm.at)) * arm.side;
-      if (dy > 0 && dy < arm.length * 0.8)
-        best = Math.max(
-          best,
-          0.7 * Math.exp(-(((x - arm.at - arm.lean * dy - 90 * Math.sin((dy / arm.length) * 4 + arm.lean * 9)) / 18) ** 2)),
-        );
-    }
-    return best;
-  };
   const depth = (x: number, y: number): number => {
     let d = flatDepth(x, y);
     if (d <= 0) return d;
@@ -131,7 +73,7 @@ export function makeWorld(seed: number): World {
   for (let tries = 0; humps.length < 16 && tries < 4000; tries++) {
     const [x, y] = [random.even(300, width - 200), random.even(100, height - 100)];
     const d = flatDepth(x, y);
-    if (d < 6 || channelAt(x, y) > 0.2 || humps.some((h) => Math.hypot(h.x - x, h.y - y) < 260)) continue;
+    if (d < (kind === 'pans' ? 3 : 6) || channelAt(x, y) > 0.2 || humps.some((h) => Math.hypot(h.x - x, h.y - y) < 260)) continue;
     humps.push({ x, y, radius: random.even(28, 60), height: Math.min(d - 2, random.even(1.6, 5)) });
   }
   const hardness = (x: number, y: number): number => {
@@ -157,7 +99,7 @@ export function makeWorld(seed: number): World {
     outline,
     humps,
     cover: [],
-    ramp: shoreNear(outline, width * 0.82, height * 0.1),
+    ramp: shoreNear(outline, ...launch),
     deepest: deepestPoint(depth, width, height),
     toLatLon: (x, y) => plane.toLatLon([x + origin[0], y + origin[1]]),
   };

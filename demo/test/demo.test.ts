@@ -50,7 +50,8 @@ describe('the demo water and its log', () => {
     const t = Date.UTC(2025, 6, 20, 12);
     const w = fish.climate.on(t);
     expect(w.thermocline).to.not.equal(null);
-    const want = fish.ground.map((g) => fish.want('zander', g, w, 30, true));
+    const zander = fish.rules.find((kind) => kind.name === 'zander')!;
+    const want = fish.wants(zander, { ...fish.setting(t, 30), rising: true });
     const deep = fish.ground.map((g, i) => [g.depth, want[i]]).filter(([d]) => d > 14);
     const good = fish.ground.map((g, i) => [g.depth, want[i]]).filter(([d]) => d > 4.5 && d < 8);
     const mean = (list: number[][]): number => list.reduce((s, [, v]) => s + v, 0) / list.length;

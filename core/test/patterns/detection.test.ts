@@ -37,6 +37,10 @@ function table(trips: number, keep: (view: string, off: number, depth: number) =
                 at,
                 view,
                 off,
+                named: null,
+                stated: null,
+                form: null,
+                core: null,
               });
           }
           return {

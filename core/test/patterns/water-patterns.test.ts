@@ -161,6 +161,10 @@ describe('what was known before a look', () => {
     at,
     view: 'sounder',
     off: null,
+    named: null,
+    stated: null,
+    form: null,
+    core: null,
   });
   const look = (at: number, along: number, more: Partial<Look> = {}): Look => ({
     column: column + along,

@@ -1,5 +1,5 @@
 /** The statistics that patterns rest on, each with its source. */
-export { seeded } from './random';
+export { seeded } from '../../numbers';
 export { normalQuantile, studentQuantile, studentTail } from './student';
 export { fisherExact, wilson, shareOf, type Share, type ShareRow } from './proportion';
 export { falseDiscovery } from './false-discovery';

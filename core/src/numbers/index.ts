@@ -1,0 +1,2 @@
+/** Small numeric helpers that several rooms share. */
+export { seeded } from './random';
