@@ -120,7 +120,10 @@ for (const shot of shots) {
       await page.waitForTimeout(1200);
     }
   }
-  if (shot.path === '/forecast') await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });
+  if (shot.path === '/forecast') {
+    await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });
+    await page.getByTestId('board').waitFor({ timeout: 400_000 });
+  }
   await page.waitForTimeout(700);
   await page.screenshot({ path: `${values.to}/${shot.name}.png` });
   await context.close();

@@ -26,7 +26,10 @@ export function hatAt({ low, high, count }: SplineSpec, value: number): [first: 
   return [first, [1 - (scaled - first), scaled - first]];
 }
 
-/** Second-difference penalty with a little ridge, so that the whole term can shrink to nothing. Dense, row by row. */
+/**
+ * Second-difference penalty with a little ridge, so that the whole term can shrink to nothing, and with a strong one on
+ * its level: what all of a water shares belongs to the intercept, not to every term. Dense, row by row.
+ */
 export function smoothPenalty(count: number, ridge = 0.05): Float64Array {
   const p = new Float64Array(count * count);
   for (let k = 0; k + 2 < count; k++) {
@@ -34,6 +37,7 @@ export function smoothPenalty(count: number, ridge = 0.05): Float64Array {
     for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) p[(k + a) * count + k + b] += d[a] * d[b];
   }
   for (let i = 0; i < count; i++) p[i * count + i] += ridge;
+  for (let i = 0; i < count * count; i++) p[i] += 1 / count;
   return p;
 }
 

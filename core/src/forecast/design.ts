@@ -1,6 +1,6 @@
 import { FAR, type CellTable } from '../chart';
 import { CELL } from '../geo';
-import { combinedScore, schoolDay, schoolScore, windBlown, SCHOOLS, type SchoolDay } from './schools';
+import { combinedScore, openToWind, schoolDay, schoolScore, windBlown, SCHOOLS, type SchoolDay } from './schools';
 import { hatAt, splineAt, ridgePenalty, smoothPenalty, type SplineSpec } from './basis';
 import type { SpeciesProfile } from '../species';
 import type { Day } from './conditions';
@@ -17,6 +17,10 @@ export type TermName =
   | 'schools'
   | 'depth'
   | 'depth by temperature'
+  | 'season'
+  | 'depth by trend'
+  | 'depth by sun'
+  | 'bottom by temperature'
   | 'thermocline'
   | 'light'
   | 'hardness'
@@ -37,6 +41,8 @@ export interface DesignSpec {
   >;
   terms: Term[];
   columns: number;
+  /** Columns from here on are the same on every day at a cell: bottom, shape, cover, place. */
+  lasting: number;
   /** Centres of the place term, x0, y0, x1, y1 … m, on a square lattice. */
   centres: number[];
   spacing: number;
@@ -66,6 +72,10 @@ export class SparseRow {
 export interface DesignDay {
   surface: number;
   secchi: number;
+  /** −1 while the water cools, 1 while it warms. */
+  trend: number;
+  /** 1 in the dark and at dawn and dusk, 0 under a high sun. */
+  lowLight: number;
   thermocline: number | null;
   school: SchoolDay;
 }
@@ -73,11 +83,13 @@ export interface DesignDay {
 export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
   surface: day.conditions.surface,
   secchi: day.conditions.secchi,
+  trend: Math.tanh(day.conditions.trend / 0.08),
+  lowLight: 1 / (1 + Math.exp((day.sunHeight - 12) / 4)),
   thermocline: day.column.thermocline?.depth ?? null,
   school: schoolDay(species, day),
 });
 
-function layOut(spec: Omit<DesignSpec, 'terms' | 'columns'>): Pick<DesignSpec, 'terms' | 'columns'> {
+function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<DesignSpec, 'terms' | 'columns' | 'lasting'> {
   const terms: Term[] = [];
   let start: number = EFFORT_KINDS.length;
   const add = (name: TermName, count: number, penalty: Term['penalty']): void => {
@@ -86,20 +98,25 @@ function layOut(spec: Omit<DesignSpec, 'terms' | 'columns'>): Pick<DesignSpec, '
   };
   const s = spec.splines;
   add('schools', SCHOOLS.length, 'ridge');
-  add('depth', s.depth.count, 'smooth');
   add('depth by temperature', s.depthCoarse.count * s.temperature.count, 'ridge');
+  add('season', s.temperature.count, 'ridge');
+  add('depth by trend', s.depthCoarse.count, 'ridge');
+  add('depth by sun', s.depthCoarse.count, 'ridge');
   add('thermocline', s.aboveThermocline.count, 'smooth');
   add('light', s.light.count, 'smooth');
+  add('bottom by temperature', s.temperature.count, 'ridge');
+  add('wind', 2, 'ridge');
+  const lasting = start;
+  add('depth', s.depth.count, 'smooth');
   add('hardness', s.hardness.count, 'smooth');
   add('position near', s.positionNear.count, 'smooth');
   add('position wide', s.positionWide.count, 'smooth');
   add('slope', s.slope.count, 'smooth');
   add('cover', 4, 'ridge');
   add('edge', 1, 'ridge');
-  add('wind', 1, 'ridge');
   add('place', spec.centres.length / 2, 'ridge');
   add('trip', spec.trips, 'ridge');
-  return { terms, columns: start };
+  return { terms, columns: start, lasting };
 }
 
 /** Most centres of the place term; beyond it the lattice grows coarser. */
@@ -122,19 +139,19 @@ function placeCentres(cells: CellTable, looked: Iterable<number>): { centres: nu
   }
 }
 
-/** The design for a water: ranges from its chart, place centres from where it was looked at. */
-export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, surfaceRange: [number, number]): DesignSpec {
+/** The design for a water: ranges from its chart, place centres from where it was looked at (none for an empty set). */
+export function makeDesign(cells: CellTable, looked: Set<number>, trips: number): DesignSpec {
   const depths = Array.from(cells.depth)
     .filter((d) => !Number.isNaN(d))
     .sort((a, b) => a - b);
   const deep = Math.max(4, depths[Math.floor(depths.length * 0.98)] ?? 10);
   const { centres, spacing } = placeCentres(cells, looked);
-  const [t0, t1] = surfaceRange;
   const base = {
     splines: {
       depth: { low: 0, high: deep, count: 10 },
       depthCoarse: { low: 0, high: deep, count: 6 },
-      temperature: { low: t0, high: Math.max(t1, t0 + 6), count: 5 },
+      // The whole range that water has: what was seen in the cold says little of the heat.
+      temperature: { low: 0, high: 30, count: 7 },
       aboveThermocline: { low: -6, high: 6, count: 7 },
       light: { low: 0, high: 8, count: 6 },
       hardness: { low: 0, high: 1, count: 5 },
@@ -187,17 +204,59 @@ export class Design {
    * @returns share of the place term's prior variance that the row does not hold (1 where nobody looked)
    */
   fill(row: SparseRow, i: number, day: DesignDay, kind: number, trip: number): number {
-    const { spec, cells } = this;
     row.n = 0;
+    this.addOfDay(row, i, day, kind);
+    const unheld = this.addLasting(row, i);
+    if (trip >= 0) row.add(this.start.trip + trip, 1);
+    return unheld;
+  }
+
+  /** Adds what changes from day to day at a cell, in ascending columns. */
+  addOfDay(row: SparseRow, i: number, day: DesignDay, kind: number): void {
+    const { cells } = this;
     row.add(kind, 1);
     SCHOOLS.forEach((school, k) => row.add(this.start.schools + k, schoolScore(school, day.school, cells, i)));
     const depth = cells.depth[i];
+    if (Number.isNaN(depth)) return;
+    this.addOfDepth(row, depth, day);
+    const hard = orZero(cells.hardness[i] - 0.4);
+    const [b, wb] = hatAt(this.spec.splines.temperature, day.surface);
+    for (let q = 0; q < 2; q++) row.add(this.start['bottom by temperature'] + b + q, hard * wb[q]);
+    row.add(this.start.wind, windBlown(cells, i, day.school.windFrom, day.school.windSpeed));
+    row.add(this.start.wind + 1, openToWind(cells, i, day.school.windFrom, day.school.windSpeed));
+  }
+
+  /** Adds what follows on a day from the depth of the bottom alone, the schools apart. */
+  addOfDepth(row: SparseRow, depth: number, day: DesignDay): void {
+    const { depthCoarse, temperature, aboveThermocline, light } = this.spec.splines;
+    const [a, wa] = hatAt(depthCoarse, depth);
+    const [b, wb] = hatAt(temperature, day.surface);
+    for (let p = 0; p < 2; p++)
+      for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
+    for (let q = 0; q < 2; q++) row.add(this.start.season + b + q, wb[q]);
+    for (let p = 0; p < 2; p++) row.add(this.start['depth by trend'] + a + p, day.trend * wa[p]);
+    for (let p = 0; p < 2; p++) row.add(this.start['depth by sun'] + a + p, day.lowLight * wa[p]);
+    if (day.thermocline != null) this.spline(row, 'thermocline', aboveThermocline, day.thermocline - depth);
+    this.spline(row, 'light', light, depth / day.secchi);
+  }
+
+  /** First columns of the terms of the day that follow from more than the depth. */
+  get besideDepth(): { schools: number; bottom: [first: number, count: number]; wind: number } {
+    return {
+      schools: this.start.schools,
+      bottom: [this.start['bottom by temperature'], this.spec.splines.temperature.count],
+      wind: this.start.wind,
+    };
+  }
+
+  /**
+   * Adds what is the same on every day at a cell, in ascending columns.
+   * @returns share of the place term's prior variance that the row does not hold
+   */
+  addLasting(row: SparseRow, i: number): number {
+    const { spec, cells } = this;
     const hard = cells.hardness[i];
-    // In the order of the terms: the fit relies on ascending columns.
-    this.spline(row, 'depth', spec.splines.depth, depth);
-    this.tensor(row, depth, day.surface);
-    if (day.thermocline != null) this.spline(row, 'thermocline', spec.splines.aboveThermocline, day.thermocline - depth);
-    this.spline(row, 'light', spec.splines.light, depth / day.secchi);
+    this.spline(row, 'depth', spec.splines.depth, cells.depth[i]);
     this.spline(row, 'hardness', spec.splines.hardness, hard);
     this.spline(row, 'position near', spec.splines.positionNear, cells.positionNear[i]);
     this.spline(row, 'position wide', spec.splines.positionWide, cells.positionWide[i]);
@@ -209,25 +268,13 @@ export class Design {
     row.add(cover + 2, wood * (orZero(hard) - 0.4));
     row.add(cover + 3, wood * orZero(cells.positionNear[i]));
     row.add(this.start.edge, near(cells.edgeDistance[i]));
-    row.add(this.start.wind, windBlown(cells, i, day.school.windFrom, day.school.windSpeed));
-    const unheld = this.place(row, i);
-    if (trip >= 0) row.add(this.start.trip + trip, 1);
-    return unheld;
+    return this.place(row, i);
   }
 
   private spline(row: SparseRow, name: TermName, spec: SplineSpec, value: number): void {
     if (Number.isNaN(value)) return;
     const [first, weights] = splineAt(spec, value);
     for (let k = 0; k < 4; k++) row.add(this.start[name] + first + k, weights[k]);
-  }
-
-  private tensor(row: SparseRow, depth: number, surface: number): void {
-    if (Number.isNaN(depth)) return;
-    const { depthCoarse, temperature } = this.spec.splines;
-    const [a, wa] = hatAt(depthCoarse, depth);
-    const [b, wb] = hatAt(temperature, surface);
-    for (let p = 0; p < 2; p++)
-      for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
   }
 
   /** Compact bumps (Wendland 1995, C2) about the centres within reach, scaled so that their prior variance is even. */

@@ -3,7 +3,11 @@ import { cellKey } from '../geo';
 import type { Look } from '../logbook';
 import { dayFor, type Day, type WaterFrame } from './conditions';
 import { castBefore, conditionsFromLog, type Cast, type TimedReading } from './conditions-from-log';
-import type { FitLook } from './fit';
+import type { FitLook } from './look-likelihood';
+
+/** Whether a look saw what its log calls a species. */
+export const sawSpecies = (look: Look, isSpecies: (name: string) => boolean): boolean =>
+  look.targets.some((t) => t.kind === 'fish' && t.species != null && isSpecies(t.species));
 
 const HOUR = 3_600_000;
 /** A reading of the same outing may have been made after the look. */

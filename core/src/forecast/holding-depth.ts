@@ -1,7 +1,7 @@
 import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
 import type { DesignDay } from './design';
-import type { FitLook } from './fit';
+import type { SpeciesLook } from './look-likelihood';
 
 /** Where in the column a target stood: its middle, the bottom under it, and the day's surface temperature. */
 export interface HoldingObservation {
@@ -13,11 +13,11 @@ export interface HoldingObservation {
 /** The newest this many targets speak for the depth. */
 const MOST = 500;
 
-export function holdingObservations(looks: FitLook[], cells: CellTable, isSpecies: (name: string) => boolean): HoldingObservation[] {
+export function holdingObservations(looks: SpeciesLook[], cells: CellTable): HoldingObservation[] {
   const out: (HoldingObservation & { at: number })[] = [];
-  for (const { look, cell, day } of looks)
-    for (const t of look.targets) {
-      if (t.kind !== 'fish' || t.species == null || !isSpecies(t.species) || t.top == null) continue;
+  for (const { look, cell, day, odds } of looks)
+    for (const [k, t] of look.targets.entries()) {
+      if (!(odds[k] >= 0.5) || t.top == null) continue;
       const bottom = cells.depth[cell];
       const depth = (t.top + (t.bottom ?? t.top)) / 2;
       if (!Number.isNaN(bottom)) out.push({ depth, bottom: Math.max(bottom, depth), surface: day.conditions.surface, at: t.at });

@@ -20,11 +20,20 @@ export {
   type HeatHypothesis,
 } from './brief';
 export { SCHOOLS, SCHOOL_NAMES, schoolDay, schoolScore, combinedScore, fetchToward, windBlown, type School } from './schools';
-export { fitModel, sawSpecies, logEffort, CancelledError, type Model, type FitLook, type ModelStats } from './fit';
-export { looksForFit } from './fit-looks';
-export { predict, chance, type Forecast } from './predict';
-export { bestPlaces, placeName, reasonsAt, type Place } from './places';
+export { fitModel, CancelledError, type Model, type ModelStats } from './fit';
+export { logEffort, seenChance, type FitLook, type SpeciesLook } from './look-likelihood';
+export { speciesOdds } from './species-odds';
+export { looksForFit, sawSpecies } from './fit-looks';
+export { Predictor, predict, chance, type Forecast } from './predict';
+export { scoresOf, betterBy, calibrationSlope, logScore, type HeldLook, type Scores, type Scored } from './scores';
+export { bestPlaces, placeName, reasonsAt, teaching, type Place } from './places';
 export { FACTORS, type Reason, type Factor } from './reasons';
 export { packModel, unpackModel } from './pack-model';
 export { indexCells, regionFrom } from './region';
 export { choleskyInPlace, choleskySolve } from './linear-algebra';
+export { validate, RIVALS, LEAST_TRIPS, type ScoreCard, type HeldScores, type Held, type Rival, type SchoolLine } from './validate';
+export { Rates } from './rates';
+export { hotSpots, type CellTally } from './hot-spots';
+export { outcomeOf, type Outlook, type Outcome } from './outcome';
+export { forecastCsv } from './forecast-file';
+export { movedToday, learnToday, type SeenToday, type TodayModel, type DayLook } from './today';

@@ -18,11 +18,14 @@ export interface Place {
   probability: number;
   low: number;
   high: number;
+  /** Chance that ten minutes of one rod at its best meet the species. */
+  fishing: number;
   depth: number;
   depthTop: number;
   depthBottom: number;
-  /** Water in the place, m². */
+  /** Water in the place, m², and its cells. */
   area: number;
+  cells: number[];
   reasons: Reason[];
   /** How often this log looked within the place, and how often it saw the species. */
   looked: number;
@@ -34,9 +37,9 @@ const APART = 120;
 /** A neighbouring cell belongs to the place while it has at least this share of the best one's chance. */
 const NEARLY = 0.7;
 
-/** Cells from the best down, leaving out those near a better one. */
-function peaks(forecast: Forecast, cells: CellTable, count: number): number[] {
-  const order = Array.from({ length: cells.count }, (_, i) => i).sort((a, b) => forecast.probability[b] - forecast.probability[a]);
+/** Cells from the highest value down, leaving out those near a higher one. */
+function peaks(value: Float32Array, cells: CellTable, count: number): number[] {
+  const order = Array.from({ length: cells.count }, (_, i) => i).sort((a, b) => value[b] - value[a]);
   const chosen: number[] = [];
   for (const i of order) {
     if (chosen.length >= count) break;
@@ -46,10 +49,10 @@ function peaks(forecast: Forecast, cells: CellTable, count: number): number[] {
   return chosen;
 }
 
-function grow(start: number, forecast: Forecast, cells: CellTable, indexOf: Map<number, number>): number[] {
-  const least = forecast.probability[start] * NEARLY;
+function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map<number, number>): number[] {
+  const least = value[start] * NEARLY;
   const far = (j: number): number => Math.hypot(cells.column[j] - cells.column[start], cells.row[j] - cells.row[start]) * CELL;
-  return [...regionFrom(start, cells, indexOf, (j) => forecast.probability[j] >= least && far(j) <= APART * 0.75, 40)];
+  return [...regionFrom(start, cells, indexOf, (j) => value[j] >= least && far(j) <= APART * 0.75, 40)];
 }
 
 /** A name from what the chart shows there. */
@@ -78,7 +81,23 @@ export function placeName(cells: CellTable, i: number, thermocline: number | nul
   return shape[0].toUpperCase() + shape.slice(1);
 }
 
-/** The best places of a forecast, each with reasons for and against. @param tally looks and sightings by cell index */
+/**
+ * What a first scan of each cell would teach: half the log of how much one look narrows the log rate, from the spread of
+ * the interval and the looks' information (the rate itself). Cells that were looked at teach nothing new here.
+ * Source: the expected information of a look (Lindley 1956) under a normal approximation.
+ */
+export function teaching(forecast: Forecast, tally: Map<number, { looked: number }>): Float32Array {
+  return forecast.probability.map((p, i) => {
+    if (tally.get(i)?.looked) return 0;
+    const spread = Math.log(Math.max(1e-6, forecast.high[i]) / Math.max(1e-6, forecast.low[i])) / (2 * 1.2815515655);
+    return 0.5 * Math.log1p(spread * spread * -Math.log1p(-Math.min(0.99, p)));
+  });
+}
+
+/**
+ * The best places of a forecast, each with reasons for and against.
+ * @param tally looks and sightings by cell index @param value what makes a place better; the chance where none is said
+ */
 export function bestPlaces(
   model: Model,
   cells: CellTable,
@@ -87,13 +106,16 @@ export function bestPlaces(
   forecast: Forecast,
   tally: Map<number, { looked: number; saw: number }>,
   count = 10,
+  value = forecast.probability,
+  moved: Float32Array | null = null,
 ): Place[] {
   const today = designDay(species, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
   const mean = contributions.mean();
   const indexOf = indexCells(cells);
-  return peaks(forecast, cells, count).map((i) => {
-    const inside = grow(i, forecast, cells, indexOf);
+  const minutes = model.beta[1] - model.beta[0] + Math.log(10);
+  return peaks(value, cells, count).map((i) => {
+    const inside = grow(i, value, cells, indexOf);
     return {
       cell: i,
       x: (cells.column[i] + 0.5) * CELL,
@@ -102,11 +124,13 @@ export function bestPlaces(
       probability: forecast.probability[i],
       low: forecast.low[i],
       high: forecast.high[i],
+      fishing: -Math.expm1(Math.log1p(-Math.min(0.999, forecast.probability[i])) * Math.exp(minutes)),
       depth: cells.depth[i],
       depthTop: forecast.depthTop[i],
       depthBottom: forecast.depthBottom[i],
       area: inside.reduce((s, j) => s + cells.area[j], 0),
-      reasons: reasonsFor(contributions, mean, cells, i, today, species.name),
+      cells: inside,
+      reasons: reasonsFor(contributions, mean, cells, i, today, species.name, moved),
       looked: inside.reduce((s, j) => s + (tally.get(j)?.looked ?? 0), 0),
       saw: inside.reduce((s, j) => s + (tally.get(j)?.saw ?? 0), 0),
     };
@@ -114,8 +138,15 @@ export function bestPlaces(
 }
 
 /** Reasons for and against any cell, as for the places: "why not here?" */
-export function reasonsAt(model: Model, cells: CellTable, species: SpeciesProfile, day: Day, cell: number): Reason[] {
+export function reasonsAt(
+  model: Model,
+  cells: CellTable,
+  species: SpeciesProfile,
+  day: Day,
+  cell: number,
+  moved: Float32Array | null = null,
+): Reason[] {
   const today = designDay(species, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
-  return reasonsFor(contributions, contributions.mean(), cells, cell, today, species.name);
+  return reasonsFor(contributions, contributions.mean(), cells, cell, today, species.name, moved);
 }

@@ -1,7 +1,9 @@
 import type { CellTable } from '../chart';
 import { CELL } from '../geo';
 import type { SpeciesProfile } from '../species';
-import { Design, designDay, SparseRow } from './design';
+import { hatAt } from './basis';
+import { Design, designDay, SparseRow, type DesignDay } from './design';
+import { BAIT_WIND, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, SCHOOL_WEIGHTS, windBlown } from './schools';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -32,42 +34,205 @@ export function chance(logRate: number, tripSpread: number): number {
   return total;
 }
 
-/** Forecasts a day for every cell of a water. */
-export function predict(model: Model, cells: CellTable, species: SpeciesProfile, day: Day): Forecast {
-  const design = new Design(model.spec, cells);
-  const today = designDay(species, day);
-  const { beta, covariance, tripSpread } = model;
-  const kept = Math.round(Math.sqrt(covariance.length));
-  const placePrecision = model.lambda.place;
-  const row = new SparseRow();
-  const n = cells.count;
-  const out: Forecast = {
-    probability: new Float32Array(n),
-    low: new Float32Array(n),
-    high: new Float32Array(n),
-    depthTop: new Float32Array(n),
-    depthBottom: new Float32Array(n),
-  };
-  const holding = holdingTable(model.holding, species, today, day.maxDepth);
-  for (let i = 0; i < n; i++) {
-    const unheld = design.fill(row, i, today, 0, -1);
-    let eta = design.prior(i, today) + Math.log(Math.max(1, cells.area[i]) / (CELL * CELL));
-    let variance = unheld / placePrecision;
-    for (let a = 0; a < row.n; a++) {
-      const [ia, va] = [row.index[a], row.value[a]];
-      eta += va * beta[ia];
-      const base = ia * kept;
-      for (let b = 0; b < a; b++) variance += 2 * va * row.value[b] * covariance[base + row.index[b]];
-      variance += va * va * covariance[base + ia];
-    }
-    const spread = Math.sqrt(Math.max(0, variance));
-    out.probability[i] = chance(eta, tripSpread);
-    out.low[i] = chance(eta - EIGHTY * spread, tripSpread);
-    out.high[i] = chance(eta + EIGHTY * spread, tripSpread);
-    const depth = cells.depth[i];
-    const k = Number.isNaN(depth) ? 0 : Math.min(holding.top.length - 1, Math.round(depth / HOLDING_STEP));
-    out.depthTop[i] = holding.top[k];
-    out.depthBottom[i] = holding.bottom[k];
+/** Log rates between which chances are tabled, and the step: fine enough for four figures. */
+const [TABLE_LOW, TABLE_HIGH, TABLE_STEP] = [-16, 5, 0.01];
+
+/** `chance` by log rate for one spread between trips, read by linear interpolation. */
+class ChanceTable {
+  private readonly values: Float64Array;
+  constructor(readonly tripSpread: number) {
+    const n = Math.round((TABLE_HIGH - TABLE_LOW) / TABLE_STEP) + 2;
+    this.values = Float64Array.from({ length: n }, (_, k) => chance(TABLE_LOW + k * TABLE_STEP, tripSpread));
   }
-  return out;
+  at(logRate: number): number {
+    const x = (Math.min(TABLE_HIGH, Math.max(TABLE_LOW, logRate)) - TABLE_LOW) / TABLE_STEP;
+    const k = Math.floor(x);
+    return this.values[k] + (x - k) * (this.values[k + 1] - this.values[k]);
+  }
 }
+
+/** Step of the depths that a day is worked out for, m. */
+const DEPTH_STEP = 0.02;
+
+/**
+ * Forecasts days on one water from one fit. What lasts at a cell is worked out once: its log rate, the variance of that,
+ * and how it varies with every column of the day. For a day, what follows from the depth alone is worked out once a step
+ * of depth; a cell then adds its schools, hardness and wind.
+ */
+export class Predictor {
+  private readonly design: Design;
+  private readonly lastingRate: Float64Array;
+  private readonly lastingVariance: Float64Array;
+  /** Covariance of what lasts at a cell with each column of the day. */
+  private readonly withDay: Float32Array;
+  /** What of each school lasts at each cell, one block a school. */
+  private readonly schools: Float32Array;
+  private readonly chances: ChanceTable;
+
+  constructor(
+    readonly model: Model,
+    readonly cells: CellTable,
+    readonly species: SpeciesProfile,
+  ) {
+    const { spec, beta, covariance, lambda, tripSpread } = model;
+    this.design = new Design(spec, cells);
+    const kept = Math.round(Math.sqrt(covariance.length));
+    const days = spec.lasting;
+    const n = cells.count;
+    this.lastingRate = new Float64Array(n);
+    this.lastingVariance = new Float64Array(n);
+    this.withDay = new Float32Array(n * days);
+    this.schools = new Float32Array(n * SCHOOLS.length);
+    this.chances = new ChanceTable(tripSpread);
+    const row = new SparseRow();
+    for (let i = 0; i < n; i++) {
+      row.n = 0;
+      let variance = this.design.addLasting(row, i) / lambda.place;
+      let rate = Math.log(Math.max(1, cells.area[i]) / (CELL * CELL));
+      for (let a = 0; a < row.n; a++) {
+        const [ia, va] = [row.index[a], row.value[a]];
+        rate += va * beta[ia];
+        const base = ia * kept;
+        for (let b = 0; b < a; b++) variance += 2 * va * row.value[b] * covariance[base + row.index[b]];
+        variance += va * va * covariance[base + ia];
+        const own = i * days;
+        for (let d = 0; d < days; d++) this.withDay[own + d] += va * covariance[base + d];
+      }
+      this.lastingRate[i] = rate;
+      this.lastingVariance[i] = variance;
+      SCHOOLS.forEach((school, k) => (this.schools[k * n + i] = schoolLasting(school, species, cells, i)));
+    }
+  }
+
+  /** @param today change of the log rate of each cell by what was seen earlier today, if anything was */
+  on(day: Day, today: Float32Array | null = null): Forecast {
+    const { model, cells, species, design } = this;
+    const { beta, covariance, spec } = model;
+    const days = spec.lasting;
+    const kept = Math.round(Math.sqrt(covariance.length));
+    const n = cells.count;
+    const out: Forecast = {
+      probability: new Float32Array(n),
+      low: new Float32Array(n),
+      high: new Float32Array(n),
+      depthTop: new Float32Array(n),
+      depthBottom: new Float32Array(n),
+    };
+    const at = designDay(species, day);
+    const depths = this.byDepth(at);
+    const holding = holdingTable(model.holding, species, at, day.maxDepth);
+    const { schools, bottom, wind } = design.besideDepth;
+    const temperature = hatAt(spec.splines.temperature, at.surface);
+    // The columns that a cell adds to those of its depth: schools, hardness by temperature, wind.
+    const own = [...SCHOOLS.map((_, k) => schools + k), bottom[0] + temperature[0], bottom[0] + temperature[0] + 1, wind, wind + 1];
+    const m = own.length;
+    const weights = SCHOOLS.map((school) => SCHOOL_WEIGHTS[school]);
+    const among = Float64Array.from({ length: m * m }, (_, k) => covariance[own[Math.floor(k / m)] * kept + own[k % m]]);
+    const ownBeta = own.map((c) => beta[c]);
+    const x = new Float64Array(m);
+    const { windFrom, windSpeed } = at.school;
+    const [windSchool, hardAt, windAt] = [SCHOOLS.indexOf('bait'), SCHOOLS.length, SCHOOLS.length + 2];
+    for (let i = 0; i < n; i++) {
+      const depth = cells.depth[i];
+      let eta = this.lastingRate[i] + (today ? today[i] : 0);
+      let variance = this.lastingVariance[i];
+      const cross = i * days;
+      if (Number.isNaN(depth)) {
+        eta += beta[0];
+        variance += covariance[0] + 2 * this.withDay[cross];
+      } else {
+        const b = Math.min(depths.rate.length - 1, Math.round(depth / DEPTH_STEP));
+        const blown = windBlown(cells, i, windFrom, windSpeed);
+        const s = b * SCHOOLS.length;
+        for (let k = 0; k < SCHOOLS.length; k++) x[k] = depths.added[s + k] + depths.times[s + k] * this.schools[k * n + i];
+        x[windSchool] += BAIT_WIND * blown;
+        const hard = cells.hardness[i] - 0.4;
+        x[hardAt] = Number.isNaN(hard) ? 0 : hard * temperature[1][0];
+        x[hardAt + 1] = Number.isNaN(hard) ? 0 : hard * temperature[1][1];
+        x[windAt] = blown;
+        x[windAt + 1] = openToWind(cells, i, windFrom, windSpeed);
+        eta += depths.rate[b];
+        variance += depths.variance[b];
+        for (let j = depths.from[b]; j < depths.from[b + 1]; j++) variance += 2 * depths.value[j] * this.withDay[cross + depths.index[j]];
+        const line = b * m;
+        for (let j = 0; j < m; j++) {
+          const v = x[j];
+          if (v === 0) continue;
+          eta += v * (ownBeta[j] + (j < weights.length ? weights[j] : 0));
+          let sum = 2 * (depths.withOwn[line + j] + this.withDay[cross + own[j]]) + v * among[j * m + j];
+          for (let k = 0; k < j; k++) sum += 2 * x[k] * among[j * m + k];
+          variance += v * sum;
+        }
+      }
+      const spread = EIGHTY * Math.sqrt(Math.max(0, variance));
+      out.probability[i] = this.chances.at(eta);
+      out.low[i] = this.chances.at(eta - spread);
+      out.high[i] = this.chances.at(eta + spread);
+      const h = Number.isNaN(depth) ? 0 : Math.min(holding.top.length - 1, Math.round(depth / HOLDING_STEP));
+      out.depthTop[i] = holding.top[h];
+      out.depthBottom[i] = holding.bottom[h];
+    }
+    return out;
+  }
+
+  /** What follows on a day from the depth alone, a row a step of depth. */
+  private byDepth(day: DesignDay): DepthRows {
+    const { model, cells, design } = this;
+    const { beta, covariance } = model;
+    const kept = Math.round(Math.sqrt(covariance.length));
+    const { schools, bottom, wind } = design.besideDepth;
+    const temperature = hatAt(model.spec.splines.temperature, day.surface)[0];
+    const own = [...SCHOOLS.map((_, k) => schools + k), bottom[0] + temperature, bottom[0] + temperature + 1, wind, wind + 1];
+    const deepest = cells.depth.reduce((most, d) => (d > most ? d : most), 0);
+    const count = Math.ceil(deepest / DEPTH_STEP) + 2;
+    const row = new SparseRow();
+    const out: DepthRows = {
+      rate: new Float64Array(count),
+      variance: new Float64Array(count),
+      withOwn: new Float64Array(count * own.length),
+      added: new Float64Array(count * SCHOOLS.length),
+      times: new Float64Array(count * SCHOOLS.length),
+      from: new Int32Array(count + 1),
+      index: new Int32Array(count * 24),
+      value: new Float64Array(count * 24),
+    };
+    for (let b = 0; b < count; b++) {
+      row.n = 0;
+      row.add(0, 1);
+      design.addOfDepth(row, b * DEPTH_STEP, day);
+      for (let a = 0; a < row.n; a++) {
+        const [ia, va] = [row.index[a], row.value[a]];
+        out.rate[b] += va * beta[ia];
+        const base = ia * kept;
+        out.variance[b] += va * va * covariance[base + ia];
+        for (let c = 0; c < a; c++) out.variance[b] += 2 * va * row.value[c] * covariance[base + row.index[c]];
+        for (let j = 0; j < own.length; j++) out.withOwn[b * own.length + j] += va * covariance[base + own[j]];
+        out.index[out.from[b] + a] = ia;
+        out.value[out.from[b] + a] = va;
+      }
+      out.from[b + 1] = out.from[b] + row.n;
+      SCHOOLS.forEach((school, k) => {
+        const s = b * SCHOOLS.length + k;
+        [out.added[s], out.times[s]] = schoolOfDepth(school, day.school, b * DEPTH_STEP);
+      });
+    }
+    return out;
+  }
+}
+
+interface DepthRows {
+  rate: Float64Array;
+  variance: Float64Array;
+  /** Covariance with each of the columns that a cell adds. */
+  withOwn: Float64Array;
+  added: Float64Array;
+  times: Float64Array;
+  /** The columns themselves, row by row. */
+  from: Int32Array;
+  index: Int32Array;
+  value: Float64Array;
+}
+
+/** Forecasts one day for every cell of a water. For several days keep a Predictor. */
+export const predict = (model: Model, cells: CellTable, species: SpeciesProfile, day: Day): Forecast =>
+  new Predictor(model, cells, species).on(day);

@@ -3,7 +3,7 @@ import { SCHOOL_WEIGHTS, SCHOOLS, schoolScore, windBlown, type School } from './
 import { Design, SparseRow, type DesignDay, type TermName } from './design';
 
 /** What speaks for or against a place, in the field's terms. */
-export const FACTORS = ['depth', 'thermocline', 'bottom', 'shape', 'cover', 'wind', 'quiet', 'log'] as const;
+export const FACTORS = ['depth', 'thermocline', 'bottom', 'shape', 'cover', 'wind', 'quiet', 'log', 'today'] as const;
 export type Factor = (typeof FACTORS)[number];
 
 /** One factor's share in a place, on the log scale against the water's mean, and its words. */
@@ -129,10 +129,12 @@ function words(factor: Factor, good: boolean, cells: CellTable, i: number, day: 
       return good ? 'away from the shore' : 'close to the shore';
     case 'log':
       return good ? 'your log holds more here than the rest explains' : 'your log holds less here than the rest explains';
+    case 'today':
+      return good ? 'fish or bait seen near here earlier today' : 'looked at near here earlier today, fewer than expected';
   }
 }
 
-/** The factors that matter at a cell, strongest first; effects under 0.05 are left out. */
+/** The factors that matter at a cell, strongest first; effects under 0.05 are left out. @param moved change of each cell's log rate by what was seen earlier today */
 export function reasonsFor(
   contributions: Contributions,
   mean: Float64Array,
@@ -140,8 +142,10 @@ export function reasonsFor(
   i: number,
   day: DesignDay,
   species: string,
+  moved: Float32Array | null = null,
 ): Reason[] {
   const own = contributions.of(i);
+  if (moved) own[FACTORS.indexOf('today')] = moved[i];
   return FACTORS.map((factor, f): Reason => {
     const effect = own[f] - mean[f];
     return { factor, effect, words: words(factor, effect > 0, cells, i, day, species) };

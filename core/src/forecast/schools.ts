@@ -60,6 +60,10 @@ export function windBlown(cells: CellTable, i: number, from: number, speed: numb
   return ((upwind - downwind) / (upwind + downwind + 100)) * Math.min(1, speed / 6);
 }
 
+/** How much more open water lies upwind of a cell than downwind, 0–1 at 1.5 km, in a wind that stirs. */
+export const openToWind = (cells: CellTable, i: number, from: number, speed: number): number =>
+  Math.min(1, Math.max(0, fetchToward(cells, i, from) - fetchToward(cells, i, from + 180)) / 1500) * Math.min(1, speed / 4);
+
 /** Open water from a cell in a direction, m (nearest of the sixteen kept). */
 export function fetchToward(cells: CellTable, i: number, direction: number): number {
   const d = ((Math.round((direction / 360) * FETCH_DIRECTIONS) % FETCH_DIRECTIONS) + FETCH_DIRECTIONS) % FETCH_DIRECTIONS;
@@ -72,43 +76,80 @@ const clamp = (v: number, low: number, high: number): number => Math.min(high, M
 /** How near the bottom of a cell is to the holding depth, 0–1: structure and cover count there, not in the deep. */
 const atDepth = (d: SchoolDay, depth: number): number => Math.exp(-(((depth - d.holding) / (1.5 + 0.3 * d.holding)) ** 2));
 
-const score: Record<School, (d: SchoolDay, cells: CellTable, i: number) => number> = {
-  depth: (d, cells, i) => {
-    const off = cells.depth[i] - d.holding;
-    // Over deeper water fish may hang at their depth; in shallower water they cannot be.
-    const width = off < 0 ? 0.5 + 0.22 * d.holding : 1.2 + 0.4 * d.holding;
-    return 1.2 - Math.min(3, (off / width) ** 2 / 1.5);
+/** What being fully wind-blown is worth to the school of bait. */
+export const BAIT_WIND = 1.2;
+
+/**
+ * A school's log-odds in parts: what follows from the depth of the bottom on a day, what lasts at a cell, and what the
+ * day's wind brings. The score is their sum, the lasting part counting by how near the bottom is to the holding depth
+ * where `atDepth` says so. In parts, so that a day's forecast need not work out again what lasts.
+ */
+interface SchoolParts {
+  ofDepth?: (d: SchoolDay, depth: number) => number;
+  lasting?: (species: SpeciesProfile, cells: CellTable, i: number) => number;
+  atDepth?: boolean;
+  ofWind?: (d: SchoolDay, cells: CellTable, i: number) => number;
+}
+
+const parts: Record<School, SchoolParts> = {
+  depth: {
+    ofDepth: (d, depth) => {
+      const off = depth - d.holding;
+      // Over deeper water fish may hang at their depth; in shallower water they cannot be.
+      const width = off < 0 ? 0.5 + 0.22 * d.holding : 1.2 + 0.4 * d.holding;
+      return 1.2 - Math.min(3, (off / width) ** 2 / 1.5);
+    },
   },
-  comfort: (d, cells, i) => {
-    const depth = cells.depth[i];
-    if (d.window.empty) return 0;
-    if (depth < d.window.top) return -1.5 * clamp((d.window.top - depth) / 2, 0, 1);
-    if (d.thermocline == null) return depth <= d.window.bottom ? 0.4 : 0;
-    // The layer's edge where it meets the bottom.
-    return depth > d.window.bottom + 3 ? -0.4 : 1.2 * Math.exp(-(((depth - d.window.bottom + 0.8) / 2) ** 2)) - 0.2;
+  comfort: {
+    ofDepth: (d, depth) => {
+      if (d.window.empty) return 0;
+      if (depth < d.window.top) return -1.5 * clamp((d.window.top - depth) / 2, 0, 1);
+      if (d.thermocline == null) return depth <= d.window.bottom ? 0.4 : 0;
+      // The layer's edge where it meets the bottom.
+      return depth > d.window.bottom + 3 ? -0.4 : 1.2 * Math.exp(-(((depth - d.window.bottom + 0.8) / 2) ** 2)) - 0.2;
+    },
   },
-  bottom: (d, cells, i) => {
-    const hard = known(cells.hardness[i], 0.4);
-    const edge = Math.exp(-cells.edgeDistance[i] / 40);
-    return (2 * d.species.drawnTo.hard * (hard - 0.4) + 0.6 * d.species.drawnTo.hard * edge) * 1.2;
+  bottom: {
+    lasting: (species, cells, i) => {
+      const hard = known(cells.hardness[i], 0.4);
+      const edge = Math.exp(-cells.edgeDistance[i] / 40);
+      return (2 * species.drawnTo.hard * (hard - 0.4) + 0.6 * species.drawnTo.hard * edge) * 1.2;
+    },
   },
-  structure: (d, cells, i) =>
-    atDepth(d, cells.depth[i]) *
-      clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + 5 * known(cells.slope[i], 0), -1, 2) -
-    0.1,
-  cover: (d, cells, i) => {
-    const wood = Math.exp(-cells.woodDistance[i] / 25);
-    const weed = Math.exp(-cells.weedDistance[i] / 25);
-    return atDepth(d, cells.depth[i]) * 2 * (d.species.drawnTo.wood * wood + d.species.drawnTo.weed * weed) - 0.15;
+  structure: {
+    ofDepth: () => -0.1,
+    lasting: (_, cells, i) =>
+      clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + 5 * known(cells.slope[i], 0), -1, 2),
+    atDepth: true,
   },
-  bait: (d, cells, i) => 1.2 * windBlown(cells, i, d.windFrom, d.windSpeed),
-  quiet: (_, cells, i) => clamp((cells.shoreDistance[i] - 60) / 140, -0.5, 0.5),
-  known: (d, cells, i) => atDepth(d, cells.depth[i]) * clamp(0.5 * known(cells.positionWide[i], 0), -0.5, 1),
+  cover: {
+    ofDepth: () => -0.15,
+    lasting: ({ drawnTo }, cells, i) =>
+      2 * (drawnTo.wood * Math.exp(-cells.woodDistance[i] / 25) + drawnTo.weed * Math.exp(-cells.weedDistance[i] / 25)),
+    atDepth: true,
+  },
+  bait: { ofWind: (d, cells, i) => BAIT_WIND * windBlown(cells, i, d.windFrom, d.windSpeed) },
+  quiet: { lasting: (_, cells, i) => clamp((cells.shoreDistance[i] - 60) / 140, -0.5, 0.5) },
+  known: { lasting: (_, cells, i) => clamp(0.5 * known(cells.positionWide[i], 0), -0.5, 1), atDepth: true },
 };
 
+/** What of a school's score lasts at a cell, 0 where the school has nothing that lasts or the depth is not known. */
+export const schoolLasting = (school: School, species: SpeciesProfile, cells: CellTable, i: number): number =>
+  Number.isNaN(cells.depth[i]) ? 0 : (parts[school].lasting?.(species, cells, i) ?? 0);
+
+/** What of a school's score follows from the depth on a day: a sum, and what the lasting part is multiplied by. */
+export const schoolOfDepth = (school: School, d: SchoolDay, depth: number): [added: number, times: number] => [
+  parts[school].ofDepth?.(d, depth) ?? 0,
+  parts[school].atDepth ? atDepth(d, depth) : 1,
+];
+
 /** Log-odds that a school gives a cell on a day, about −2 … 2; 0 is the average place. */
-export const schoolScore = (school: School, d: SchoolDay, cells: CellTable, i: number): number =>
-  Number.isNaN(cells.depth[i]) ? 0 : score[school](d, cells, i);
+export function schoolScore(school: School, d: SchoolDay, cells: CellTable, i: number): number {
+  const depth = cells.depth[i];
+  if (Number.isNaN(depth)) return 0;
+  const [added, times] = schoolOfDepth(school, d, depth);
+  return added + times * schoolLasting(school, d.species, cells, i) + (parts[school].ofWind?.(d, cells, i) ?? 0);
+}
 
 /** The schools combined, with their weights: the prior of the forecast on the log scale. */
 export function combinedScore(d: SchoolDay, cells: CellTable, i: number, weights: Record<School, number> = SCHOOL_WEIGHTS): number {

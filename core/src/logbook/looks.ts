@@ -38,6 +38,11 @@ export interface SeenTarget {
   view: string | null;
   /** How far off the boat's line it lay in a scan, m; null in other looks. */
   off: number | null;
+  /** What it was taken for on the screen before anything confirmed it, and how sure; null where nobody said. */
+  named: string | null;
+  stated: number | null;
+  form: string | null;
+  core: string | null;
 }
 
 /** One 25 m cell, scanned or fished during one visit of one trip, with what was seen there; zero included. */
@@ -309,6 +314,10 @@ const seen = (t: Target, s: Sighting, off: number | null): SeenTarget => ({
   at: s.at,
   view: s.row.view,
   off,
+  named: t.named,
+  stated: t.stated,
+  form: t.form,
+  core: t.core,
 });
 
 function lookOf(s: Sighting, kind: EffortKind, byCell: Map<number, { looks: Look[]; pieces: Piece[][] }>, trip: TripInPlane): Look | null {
@@ -363,6 +372,10 @@ function addUnmarkedCatches(trip: TripInPlane, byCell: Map<number, { looks: Look
       at: r.at,
       view: 'line',
       off: null,
+      named: null,
+      stated: null,
+      form: null,
+      core: null,
     });
   }
 }

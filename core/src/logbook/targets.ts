@@ -22,6 +22,11 @@ export interface Target {
   /** Depth of the upper and lower edge, m, from the sighting that is most sure of them. */
   top: number | null;
   bottom: number | null;
+  /** What it was taken for on the screen before anything confirmed it, and how sure; null where nobody said. */
+  named: string | null;
+  stated: number | null;
+  form: string | null;
+  core: string | null;
   sightings: Sighting[];
 }
 
@@ -59,6 +64,8 @@ function targetOf(id: string, sightings: Sighting[]): Target {
   const certain = (s: Sighting): number => CERTAINTY[s.row.confirmed ?? 'none'] * 10 + (s.row.confidence ?? 0.5) + s.at * 1e-15;
   const ranked = [...sightings].sort((a, b) => certain(b) - certain(a));
   const named = ranked.find((s) => s.row.species != null);
+  const onScreen = ranked.filter((s) => (s.row.confirmed ?? 'none') === 'none' && s.row.view !== 'line');
+  const guess = onScreen.find((s) => s.row.species != null);
   const first = <K extends keyof Contact>(column: K): Contact[K] | null => ranked.find((s) => s.row[column] != null)?.row[column] ?? null;
   return {
     id,
@@ -70,6 +77,10 @@ function targetOf(id: string, sightings: Sighting[]): Target {
     count: Math.max(1, ...sightings.map((s) => s.row.count ?? 1)),
     top: first('top_m'),
     bottom: first('bottom_m'),
+    named: guess?.row.species ?? null,
+    stated: guess?.row.confidence ?? null,
+    form: onScreen.find((s) => s.row.form != null)?.row.form ?? null,
+    core: onScreen.find((s) => s.row.core != null)?.row.core ?? null,
     sightings,
   };
 }

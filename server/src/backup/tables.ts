@@ -14,6 +14,7 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'contacts', order: 'id' },
   { table: 'responses', order: 'id' },
   { table: 'plan_places', order: 'id' },
+  { table: 'outlooks', order: 'id' },
 ];
 
 export const FORMAT = 'restless-shoal backup 1';

@@ -1,9 +1,18 @@
 import { createReadStream, existsSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { unpackChart } from '@restless-shoal/core/chart';
-import { castBefore, castsOf, conditionsFromLog, dayFor, predict, type Cast, type TimedReading } from '@restless-shoal/core/forecast';
-import { csvLine, emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
-import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
+import {
+  castBefore,
+  castsOf,
+  conditionsFromLog,
+  dayFor,
+  forecastCsv,
+  predict,
+  type Cast,
+  type TimedReading,
+} from '@restless-shoal/core/forecast';
+import { emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
+import { metricPlane } from '@restless-shoal/core/geo';
 import type { ProfileRow, Reading, RecordName, Row } from '@restless-shoal/core/logbook';
 import { latestChart } from '../db/charts';
 import { profilesOfWater, readingsOfWater } from '../db/log';
@@ -75,24 +84,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   const forecast = predict(fit.model, chart.cells, species, day);
   const plane = metricPlane(chart.epsg);
   const at = options.at.toISOString();
-  const lines = [csvLine(['latitude', 'longitude', 'probability', 'low', 'high', 'depth_top_m', 'depth_bottom_m', 'species', 'at'])];
-  for (let i = 0; i < chart.cells.count; i++) {
-    const p = plane.toLatLon(cellCentre(chart.cells.column[i], chart.cells.row[i]));
-    lines.push(
-      csvLine([
-        p.latitude.toFixed(7),
-        p.longitude.toFixed(7),
-        forecast.probability[i].toPrecision(5),
-        forecast.low[i].toPrecision(4),
-        forecast.high[i].toPrecision(4),
-        forecast.depthTop[i].toFixed(2),
-        forecast.depthBottom[i].toFixed(2),
-        species.name,
-        at,
-      ]),
-    );
-  }
-  writeFileSync(options.out, lines.join(''));
+  writeFileSync(options.out, forecastCsv(forecast, chart.cells, plane, species.name, at));
   for (const line of [...said, ...logged.said]) console.log(line);
   const line = day.column.thermocline;
   console.log(
@@ -101,7 +93,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   const { stats } = fit.model;
   console.log(
     stats.looks
-      ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${stats.contacts} contacts of ${species.name}`
+      ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${Math.round(stats.contacts)} contacts of ${species.name}`
       : 'fit: no look had been logged by then; the schools speak alone',
   );
   console.log(`${options.out}: ${chart.cells.count} cells of ${water.name}, ${species.name} at ${at}`);

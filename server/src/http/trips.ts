@@ -8,7 +8,8 @@ import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
 import { waterOf } from './waters';
 
-async function tripOf(pool: Pool, request: Request): Promise<TripRow> {
+/** The trip that an address names, of whoever asks. */
+export async function tripOf(pool: Pool, request: Request): Promise<TripRow> {
   const id = String(request.params.trip);
   const trip = (await schemas.id.isValid(id)) ? await tripById(pool, accountOf(request), id) : null;
   if (!trip) throw notFound('trip');

@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { chartFrom, type Chart, type ChartFeature, type Worked } from '@restless-shoal/core/chart';
+import type { ScoreCard } from '@restless-shoal/core/forecast';
 import { Raster, type Rings } from '@restless-shoal/core/geo';
 import type { ChartTask, FitTask, LaidBottom, LooksTask, TripLooks } from './worker';
 
@@ -54,6 +55,7 @@ export async function runChart(task: ChartTask, { onProgress, signal }: TaskOpti
   return { chart: chartFrom(surface, shapes, whole, laid.cleaning), proposed: laid.proposed ? laid.rings : null };
 }
 export const runLooks = (task: LooksTask, options: TaskOptions = {}): Promise<TripLooks[]> => run('looks', task, options);
+export const runScore = (task: FitTask, options: TaskOptions = {}): Promise<ScoreCard | null> => run('score', task, options);
 export const runFit = (task: FitTask, options: TaskOptions = {}): Promise<Uint8Array> => run('fit', task, options);
 
 export async function closeWorkers(): Promise<void> {

@@ -7,9 +7,9 @@ import { NoSuchWaterError } from '../import/import';
 import type { Uploads } from '../import/uploads';
 import { importAndReady, type ImportRequest } from './import-and-ready';
 import type { TaskOptions } from './pool';
-import { buildWaterChart, freshFit, freshLooks } from './ready';
+import { buildWaterChart, freshFit, freshLooks, scoreFit } from './ready';
 
-export type JobKind = 'fit' | 'chart' | 'import';
+export type JobKind = 'fit' | 'score' | 'chart' | 'import';
 
 export interface JobState {
   id: string;
@@ -77,6 +77,7 @@ export class Jobs {
     await this.boss.start();
     const work: Record<JobKind, (data: JobData, options: TaskOptions) => Promise<unknown>> = {
       fit: (data, options) => this.fit(data, options),
+      score: (data, options) => this.score(data, options),
       chart: (data, options) => this.chart(data, options),
       import: (data, options) => this.import(data, options),
     };
@@ -153,6 +154,12 @@ export class Jobs {
     await freshFit(this.pool, water, species!, null, options);
   }
 
+  private async score({ account, water: waterId, species }: JobData, options: TaskOptions): Promise<void> {
+    const water = await waterById(this.pool, account, waterId!);
+    if (!water) throw new FormatError('the water is gone');
+    await scoreFit(this.pool, water, species!, options);
+  }
+
   private async chart({ account, water: waterId }: JobData, { signal, onProgress }: TaskOptions): Promise<unknown> {
     const water = await waterById(this.pool, account, waterId!);
     if (!water) throw new FormatError('the water is gone');
@@ -193,6 +200,11 @@ export class Jobs {
   startFit(account: string, water: string, species: string): Promise<string> {
     const same = { sql: `data->>'water' = $2 AND data->>'species' = $3`, values: [water, species] };
     return this.queue('fit', { account, water, species }, same);
+  }
+
+  startScore(account: string, water: string, species: string): Promise<string> {
+    const same = { sql: `data->>'water' = $2 AND data->>'species' = $3`, values: [water, species] };
+    return this.queue('score', { account, water, species }, same);
   }
 
   startChart(account: string, water: string): Promise<string> {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { mainBody, packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
-import { frameLength, unpackModel, type Model, type WaterFrame } from '@restless-shoal/core/forecast';
+import { frameLength, unpackModel, type Model, type ScoreCard, type WaterFrame } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
@@ -9,10 +9,11 @@ import { contactsOf, profilesOfWater, readingsOfWater, responsesOf, stopsOf, tra
 import type { Pool } from '../db/pool';
 import { markedHardness, soundingColumns } from '../db/soundings';
 import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/waters';
-import { runChart, runFit, runLooks, type TaskOptions } from './pool';
+import { runChart, runFit, runLooks, runScore, type TaskOptions } from './pool';
+import type { FitTask } from './worker';
 
 /** Moves when the way looks or fits are computed changes, so that old ones are not used again. */
-const METHOD = '3';
+const METHOD = '5';
 
 /** Beam of the water's first rig that names one, degrees. */
 function beamOf(water: WaterRow): number {
@@ -199,6 +200,62 @@ export async function latestFit(
   };
 }
 
+async function fitTask(
+  pool: Pool,
+  water: WaterRow,
+  species: SpeciesProfile,
+  known: SpeciesProfile[],
+  chart: ChartRow,
+  trips: TripRow[],
+  until: Date | null,
+  options: TaskOptions,
+): Promise<FitTask> {
+  const wanted = new Set(trips.map((t) => t.id));
+  const looks = (await freshLooks(pool, water, options)).filter((t) => wanted.has(t.trip.id));
+  const upTo = (time: string): boolean => !until || Date.parse(time) <= until.getTime();
+  return {
+    species,
+    known,
+    chart: chart.body,
+    frame: frameOf(water, unpackChart(chart.body)),
+    trips: looks.map((t) => t.looks),
+    readings: (await readingsOfWater(pool, water.id)).filter((r) => upTo(r.time)),
+    profiles: (await profilesOfWater(pool, water.id)).filter((r) => upTo(r.time)),
+  };
+}
+
+/** What the fit of all that is logged is worth on trips held out; null where nobody scored it yet, or too little is logged. */
+export async function scoresOfFit(pool: Pool, water: WaterRow, species: SpeciesProfile): Promise<ScoreCard | null> {
+  const found = await pool.query<{ scores: ScoreCard | null }>(
+    'SELECT scores FROM models WHERE water_id = $1 AND species = $2 AND scores IS NOT NULL ORDER BY id DESC LIMIT 1',
+    [water.id, species.name],
+  );
+  return found.rows[0]?.scores ?? null;
+}
+
+/** Scores the fit of all that is logged on trips held out, and keeps that with the fit. */
+export async function scoreFit(pool: Pool, water: WaterRow, name: string, options: TaskOptions = {}): Promise<void> {
+  const { species, known } = await speciesNamed(pool, water, name);
+  const chart = await latestChart(pool, water.id);
+  if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
+  const trips = await tripsOf(pool, water.id);
+  const inputs = inputsOf(water, species, chart, trips, null);
+  const scored = await pool.query('SELECT 1 FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3 AND scores IS NOT NULL', [
+    water.id,
+    species.name,
+    inputs,
+  ]);
+  if (scored.rowCount) return;
+  const card = await runScore(await fitTask(pool, water, species, known, chart, trips, null, { signal: options.signal }), options);
+  if (card)
+    await pool.query('UPDATE models SET scores = $4 WHERE water_id = $1 AND species = $2 AND inputs = $3', [
+      water.id,
+      species.name,
+      inputs,
+      JSON.stringify(card),
+    ]);
+}
+
 /** Fits a species on a water, or hands out a fit that is still valid. @param until only trips ended by then train it */
 export async function freshFit(
   pool: Pool,
@@ -218,23 +275,11 @@ export async function freshFit(
   );
   if (found.rowCount)
     return { model: unpackModel(found.rows[0].body), body: found.rows[0].body, reused: true, fittedAt: found.rows[0].fitted_at };
-  const wanted = new Set(trips.map((t) => t.id));
-  const looks = (await freshLooks(pool, water, { ...options, onProgress: (s) => options.onProgress?.(0.3 * s) })).filter((t) =>
-    wanted.has(t.trip.id),
-  );
-  const upTo = (time: string): boolean => !until || Date.parse(time) <= until.getTime();
-  const body = await runFit(
-    {
-      species,
-      known,
-      chart: chart.body,
-      frame: frameOf(water, unpackChart(chart.body)),
-      trips: looks.map((t) => t.looks),
-      readings: (await readingsOfWater(pool, water.id)).filter((r) => upTo(r.time)),
-      profiles: (await profilesOfWater(pool, water.id)).filter((r) => upTo(r.time)),
-    },
-    { ...options, onProgress: (s) => options.onProgress?.(0.3 + 0.7 * s) },
-  );
+  const task = await fitTask(pool, water, species, known, chart, trips, until, {
+    ...options,
+    onProgress: (s) => options.onProgress?.(0.3 * s),
+  });
+  const body = await runFit(task, { ...options, onProgress: (s) => options.onProgress?.(0.3 + 0.7 * s) });
   const model = unpackModel(body);
   const stored = await pool.query<{ fitted_at: string }>(
     'INSERT INTO models (water_id, species, inputs, stats, body) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (water_id, species, inputs) DO UPDATE SET fitted_at = now() RETURNING fitted_at',

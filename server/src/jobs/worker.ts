@@ -9,6 +9,7 @@ import {
   proposeOutline,
   shapesOf,
   unpackChart,
+  type Chart,
   type ChartFeature,
   type Cleaned,
   type CleanSettings,
@@ -19,7 +20,17 @@ import {
   type Surface,
   type Worked,
 } from '@restless-shoal/core/chart';
-import { castsOf, fitModel, looksForFit, packModel, type WaterFrame } from '@restless-shoal/core/forecast';
+import {
+  castsOf,
+  fitModel,
+  looksForFit,
+  packModel,
+  speciesOdds,
+  validate,
+  type FitLook,
+  type ScoreCard,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
 import {
   metricPlane,
   outlineBox,
@@ -42,7 +53,7 @@ import {
   type Stop,
   type TrackFix,
 } from '@restless-shoal/core/logbook';
-import { findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
+import type { SpeciesProfile } from '@restless-shoal/core/species';
 import type { MessagePort } from 'node:worker_threads';
 import type { StoredSoundings } from '../db/soundings';
 
@@ -211,13 +222,25 @@ export interface FitTask extends WithPort {
   profiles: ProfileRow[];
 }
 
-/** Fits a species on a water's looks and packs the fit. */
-export function fit(task: FitTask): Uint8Array {
+function looksOfTask(task: FitTask): { cells: Chart['cells']; looks: FitLook[] } {
   const { cells } = unpackChart(task.chart);
   const readings = task.readings.map((row) => ({ at: Date.parse(row.time), row })).sort((a, b) => a.at - b.at);
-  const fitLooks = looksForFit(task.trips, cells, task.frame, readings, castsOf(task.profiles));
-  const is = (name: string): boolean => findSpecies(name, task.known)?.name === task.species.name;
+  return { cells, looks: looksForFit(task.trips, cells, task.frame, readings, castsOf(task.profiles)) };
+}
+
+/** Fits a species on a water's looks and packs the fit. */
+export function fit(task: FitTask): Uint8Array {
+  const { cells, looks } = looksOfTask(task);
+  const sorted = speciesOdds(looks, task.species, task.known, cells);
   return packModel(
-    fitModel(task.species, cells, fitLooks, is, { onProgress: (share) => task.port?.postMessage({ share }), now: () => performance.now() }),
+    fitModel(task.species, cells, sorted, { onProgress: (share) => task.port?.postMessage({ share }), now: () => performance.now() }),
   );
+}
+
+/** Scores fits of a species on trips held out; null where there is too little to hold out. */
+export function score(task: FitTask): ScoreCard | null {
+  const { cells, looks } = looksOfTask(task);
+  return validate(looks, task.species, task.known, cells, task.frame.latitude, {
+    onProgress: (share, words) => task.port?.postMessage({ share, words }),
+  });
 }

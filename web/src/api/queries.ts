@@ -1,3 +1,4 @@
+import type { Outcome, ScoreCard } from '@restless-shoal/core/forecast';
 import { queryOptions, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { unpackChart, unpackSoundings, type Chart, type CleanSettings, type PlacedSoundings } from '@restless-shoal/core/chart';
 import type { OutlineGeometry } from '@restless-shoal/core/geo';
@@ -74,7 +75,7 @@ export interface FitState {
 
 export interface JobState {
   id: string;
-  kind: 'fit' | 'chart' | 'import';
+  kind: 'fit' | 'score' | 'chart' | 'import';
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
   share: number;
   /** What it is at. */
@@ -169,3 +170,16 @@ export const fitQuery = (id: string, species: string) =>
     },
   });
 export const useFit = (id: string, species: string): UseQueryResult<FitState | null> => useQuery(fitQuery(id, species));
+
+/** How fits of a species did on trips held out; null while nobody scored them. */
+export const useScores = (id: string, species: string): UseQueryResult<ScoreCard | null> =>
+  useQuery({
+    queryKey: ['scores', id, species],
+    queryFn: () => getJson<ScoreCard | null>(`/waters/${id}/models/${encodeURIComponent(species)}/scores`),
+  });
+
+/** What an ended trip saw of a forecast that was shown on it. */
+export type TripOutcome = Outcome & { trip: string; at: string };
+
+export const useOutcomes = (id: string): UseQueryResult<TripOutcome[]> =>
+  useQuery({ queryKey: ['outcomes', id], queryFn: () => getJson<TripOutcome[]>(`/waters/${id}/outcomes`) });

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Builds } from '../state/jobs';
 import { Progress } from './progress';
 
-const NAMES = { chart: 'New chart', import: 'Import', fit: 'Fit' } as const;
+const NAMES = { chart: 'New chart', import: 'Import', fit: 'Fit', score: 'Scoring' } as const;
 
 /** The builds under way, each with its progress; and one that came to nothing, with why and what to do. */
 export function BuildNotes({ builds: { running, undone, cancel, again, dismiss } }: { builds: Builds }) {

@@ -24,7 +24,7 @@ export function useBuilds(water: string): Builds {
   const queries = useQueryClient();
   const { data, dataUpdatedAt } = useQuery({
     queryKey: ['jobs', water],
-    queryFn: async () => (await getJson<JobState[]>(`/waters/${water}/jobs`)).filter((j) => j.kind !== 'fit'),
+    queryFn: async () => (await getJson<JobState[]>(`/waters/${water}/jobs`)).filter((j) => j.kind !== 'fit' && j.kind !== 'score'),
     refetchInterval: ({ state }) => (state.data?.length ? 700 : 15_000),
   });
   const [undone, setUndone] = useState<JobState | null>(null);

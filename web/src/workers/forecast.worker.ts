@@ -16,9 +16,11 @@ import {
   dayFor,
   fitModel,
   heatHypotheses,
-  predict,
+  movedToday,
+  Predictor,
   reasonsAt,
   schoolPlans,
+  teaching,
   unpackModel,
   waveBrief,
   windowOn,
@@ -32,6 +34,7 @@ import {
   type Place,
   type Reason,
   type SchoolPlan,
+  type SeenToday,
   type WaterFrame,
   type WaveBrief,
 } from '@restless-shoal/core/forecast';
@@ -45,11 +48,15 @@ export interface ForecastRequest {
   species: SpeciesProfile;
   /** Looks and sightings of the species by cell index: [cell, looked, saw]. */
   tally: [number, number, number][];
+  /** What was looked at and seen earlier on the trip that runs. */
+  earlier: SeenToday[];
 }
 
 export interface ForecastAnswer {
   forecast: Forecast;
   places: Place[];
+  /** Places never looked at that would teach most. */
+  teach: Place[];
   /** How long the forecast took, ms. */
   took: number;
   /** Looks the fit rests on; 0 when the schools speak alone. */
@@ -80,9 +87,14 @@ export interface BriefAnswer {
   };
 }
 
+/** So many places are ranked. */
+const PLACES = 20;
+
 let chart: Chart | null = null;
 let model: Model | null = null;
-let last: { request: ForecastRequest; model: Model } | null = null;
+/** What lasts of the fit on this chart, worked out once. */
+let predictor: Predictor | null = null;
+let last: { request: ForecastRequest; model: Model; moved: Float32Array | null } | null = null;
 
 function dayOf({ conditions, frame, cast }: Pick<ForecastRequest, 'conditions' | 'frame' | 'cast'>): Day {
   return dayFor(conditions, frame, cast);
@@ -103,21 +115,35 @@ const api = {
   },
   forecast(request: ForecastRequest): ForecastAnswer {
     if (!chart) throw new Error('no chart is open');
-    const used = model?.species === request.species.name ? model : fitModel(request.species, chart.cells, [], () => false);
+    const known = predictor;
+    const fits =
+      known &&
+      JSON.stringify(known.species) === JSON.stringify(request.species) &&
+      known.cells === chart.cells &&
+      (model?.species !== request.species.name || known.model === model);
+    if (!fits || !known) {
+      const used = model?.species === request.species.name ? model : fitModel(request.species, chart.cells, []);
+      predictor = new Predictor(used, chart.cells, request.species);
+    }
+    const ready = predictor!;
+    const used = ready.model;
     const started = performance.now();
     const day = dayOf(request);
-    const forecast = predict(used, chart.cells, request.species, day);
+    const before = ready.on(day);
+    const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, request.conditions.at.getTime());
+    const forecast = moved ? ready.on(day, moved) : before;
     const took = performance.now() - started;
     const tally = new Map(request.tally.map(([cell, looked, saw]) => [cell, { looked, saw }]));
-    const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally);
-    last = { request, model: used };
+    const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally, PLACES, forecast.probability, moved);
+    const teach = bestPlaces(used, chart.cells, request.species, day, forecast, tally, 8, teaching(forecast, tally), moved);
+    last = { request, model: used, moved };
     return transfer(
-      { forecast, places, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips },
+      { forecast, places, teach, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips },
       Object.values(forecast).map((a) => a.buffer),
     );
   },
   /** What the water says today, for one species. */
-  brief(request: Omit<ForecastRequest, 'tally'> & { signs: string }): BriefAnswer {
+  brief(request: Omit<ForecastRequest, 'tally' | 'earlier'> & { signs: string }): BriefAnswer {
     if (!chart) throw new Error('no chart is open');
     const day = dayOf(request);
     const { cells, deepest } = chart;
@@ -146,7 +172,7 @@ const api = {
   },
   /** Reasons for and against a cell, for the forecast last made. */
   reasons(cell: number): Reason[] {
-    return chart && last ? reasonsAt(last.model, chart.cells, last.request.species, dayOf(last.request), cell) : [];
+    return chart && last ? reasonsAt(last.model, chart.cells, last.request.species, dayOf(last.request), cell, last.moved) : [];
   },
 };
 

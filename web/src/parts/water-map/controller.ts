@@ -16,7 +16,17 @@ import 'ol/ol.css';
 import type { Chart, ChartFeature, ContourLine } from '@restless-shoal/core/chart';
 import { ringsBounds, type Point as MetricPoint, type Raster, type Rings } from '@restless-shoal/core/geo';
 import { Drawing } from './drawing';
-import { chancePicture, depthPicture, doubtPicture, hardMask, hardnessPicture, unsurePicture, type PlacedPicture } from './pictures';
+import {
+  changePicture,
+  chancePicture,
+  depthPicture,
+  doubtPicture,
+  fallsPicture,
+  hardMask,
+  hardnessPicture,
+  unsurePicture,
+  type PlacedPicture,
+} from './pictures';
 import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
 import { coverStyle, css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
 
@@ -46,6 +56,8 @@ export interface ChanceLayer {
   low: Float32Array;
   high: Float32Array;
   full: number;
+  /** Where it is to show a change instead: by how much each chance rises or falls. */
+  change?: Float32Array;
 }
 
 /** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
@@ -277,10 +289,15 @@ export class WaterMapController {
   }
 
   setChance(layer: ChanceLayer | null): void {
-    this.chance = layer && {
-      picture: chancePicture(this.chart.cells, layer.probability, layer.full),
-      unsure: unsurePicture(this.chart.cells, layer.low, layer.high, layer.full),
-    };
+    const { cells } = this.chart;
+    this.chance =
+      layer &&
+      (layer.change
+        ? { picture: changePicture(cells, layer.change, layer.full), unsure: fallsPicture(cells, layer.change, layer.full) }
+        : {
+            picture: chancePicture(cells, layer.probability, layer.full),
+            unsure: unsurePicture(cells, layer.low, layer.high, layer.full),
+          });
     show(this.chanceLayer, layer !== null);
   }
 

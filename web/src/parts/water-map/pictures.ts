@@ -150,3 +150,16 @@ export function chancePicture(cells: CellTable, probability: Float32Array, full:
 export function unsurePicture(cells: CellTable, low: Float32Array, high: Float32Array, full: number): PlacedPicture {
   return cellPicture(cells, (i) => (high[i] > full * 0.3 && high[i] > 4.5 * low[i] ? [255, 255, 255, 255] : null));
 }
+
+/** Change of the chance: what rises in the colour of fish, what falls in that of the wind; `full` either way is painted fully. */
+export function changePicture(cells: CellTable, change: Float32Array, full: number): PlacedPicture {
+  const [rise, fall] = [themeColour('--fish'), themeColour('--act')];
+  return cellPicture(cells, (i) => {
+    const [r, g, b] = change[i] > 0 ? rise : fall;
+    return [r, g, b, 228 * strength(Math.abs(change[i]), full)];
+  });
+}
+
+/** Where the chance falls, to be hatched: colour never stands alone. */
+export const fallsPicture = (cells: CellTable, change: Float32Array, full: number): PlacedPicture =>
+  cellPicture(cells, (i) => (change[i] < -0.15 * full ? [255, 255, 255, 255] : null));

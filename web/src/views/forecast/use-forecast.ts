@@ -1,10 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { cellKey } from '@restless-shoal/core/geo';
-import { sawSpecies } from '@restless-shoal/core/forecast';
+import { CELL, cellKey } from '@restless-shoal/core/geo';
+import { newId } from '@restless-shoal/core/logbook';
+import { sawSpecies, type SeenToday } from '@restless-shoal/core/forecast';
 import { findSpecies } from '@restless-shoal/core/species';
 import { getJson, sendJson } from '../../api/client';
-import { useFit, useLooks, type JobState } from '../../api/queries';
+import { useFit, useLooks, useScores, type JobState } from '../../api/queries';
+import { outbox } from '../../offline/device';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
 import type { useForecastWorker } from '../../workers/use-forecast-worker';
@@ -26,10 +28,12 @@ export function useCellIndex(): Map<number, number> {
 
 /** The forecast of the water for the Strip's conditions, computed in the worker whenever they change. */
 export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
-  const { water, species, conditions, frame, cast, log } = useWaterState();
+  const { water, species, conditions, frame, cast, log, chart, running, whatIf } = useWaterState();
   const queries = useQueryClient();
   const fit = useFit(water.id, species.name);
   const looks = useLooks(water.id);
+  const scores = useScores(water.id, species.name);
+  const [fitAnyway, setFitAnyway] = useState(false);
   const cellIndex = useCellIndex();
   const [answer, setAnswer] = useState<ForecastAnswer | null>(null);
   const [opened, setOpened] = useState<Uint8Array | null | undefined>(undefined);
@@ -51,26 +55,65 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
     return [...cells.values()];
   }, [looks.data, cellIndex, species.name, water.species]);
 
+  // What the trip that runs has seen so far.
+  const earlier = useMemo((): SeenToday[] => {
+    const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
+    const own = (looks.data ?? []).find((t) => t.trip === running?.id)?.looks ?? [];
+    return own.flatMap((look) => {
+      const cell = cellIndex.get(cellKey(look.column, look.row));
+      if (cell === undefined || look.kind === 'troll') return [];
+      return [
+        {
+          cell,
+          at: look.from,
+          effort: look.kind === 'scan' ? look.effort / (CELL * CELL) : 0,
+          fish: look.targets.filter((t) => t.kind === 'fish' && t.species != null && is(t.species)).length,
+          bait: look.targets.filter((t) => t.kind === 'bait').length,
+        },
+      ];
+    });
+  }, [looks.data, running?.id, cellIndex, species.name, water.species]);
+  const today = useMemo(() => new Set(earlier.map((l) => l.cell)), [earlier]);
+
   const refit = useCallback(async () => {
     setProgress({ share: 0, error: null });
     try {
-      job.current = (await sendJson<{ job: string }>('POST', `/waters/${water.id}/models`, { species: species.name })).job;
+      // Each fit is followed by its own job: that of another species may have been asked for meanwhile.
+      const { job: id } = await sendJson<{ job: string }>('POST', `/waters/${water.id}/models`, { species: species.name });
+      job.current = id;
       for (;;) {
         await new Promise((done) => setTimeout(done, 350));
-        if (!job.current) return;
-        const state = await getJson<JobState>(`/jobs/${job.current}`);
-        setProgress({ share: state.share, error: state.error });
+        const state = await getJson<JobState>(`/jobs/${id}`);
+        if (state.state === 'cancelled') return;
+        if (job.current === id) setProgress({ share: state.share, error: state.error });
         if (state.state === 'failed') return;
-        if (state.state === 'cancelled') return setProgress(null);
         if (state.state === 'done') break;
       }
+      if (job.current === id) setProgress(null);
       await queries.invalidateQueries({ queryKey: ['fit', water.id, species.name] });
       await queries.invalidateQueries({ queryKey: ['looks', water.id] });
-      setProgress(null);
     } catch (error) {
       setProgress({ share: 0, error: (error as Error).message });
     }
   }, [queries, water.id, species.name]);
+
+  // A fit that nobody has scored yet is scored in the background: only then can the page say what it is worth.
+  const scoring = useRef('');
+  useEffect(() => {
+    const key = `${water.id} ${species.name} ${fit.data?.fittedAt}`;
+    if (!fit.data || scores.data !== null || scoring.current === key || progress) return;
+    scoring.current = key;
+    // Followed to its end also when another species is looked at meanwhile.
+    void (async () => {
+      const { job: id } = await sendJson<{ job: string }>('POST', `/waters/${water.id}/scores`, { species: species.name });
+      for (;;) {
+        await new Promise((done) => setTimeout(done, 2000));
+        const { state } = await getJson<JobState>(`/jobs/${id}`);
+        if (state !== 'waiting' && state !== 'running') break;
+      }
+      await queries.invalidateQueries({ queryKey: ['scores', water.id, species.name] });
+    })().catch(() => undefined);
+  }, [fit.data, scores.data, water.id, species.name, progress, queries]);
 
   const cancel = useCallback(async () => {
     const id = job.current;
@@ -88,7 +131,9 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
     void refit();
   }, [fit.data, water.id, species.name, log.trips.length, refit]);
 
-  const bytes = fit.data === undefined ? undefined : (fit.data?.bytes ?? null);
+  // Where the log foretells no better than the schools, the schools speak.
+  const schoolsOnly = scores.data?.verdict === 'worse' && !fitAnyway;
+  const bytes = fit.data === undefined ? undefined : schoolsOnly ? null : (fit.data?.bytes ?? null);
   useEffect(() => {
     if (!worker || bytes === undefined) return;
     let gone = false;
@@ -101,22 +146,62 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
   }, [worker, bytes]);
 
   // While a finger drags, only the newest conditions are computed.
-  const busy = useRef(false);
+  // A worker that was ended answers no more: whoever waits for it waits in vain, and its successor starts afresh.
+  const busy = useRef<typeof worker>(null);
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
     if (!worker || opened === undefined) return;
-    next.current = async () => setAnswer(await worker.forecast({ conditions, frame, cast, species, tally }));
-    if (busy.current) return;
-    busy.current = true;
+    next.current = async () => setAnswer(await worker.forecast({ conditions, frame, cast, species, tally, earlier }));
+    if (busy.current === worker) return;
+    busy.current = worker;
     void (async () => {
-      while (next.current) {
+      while (next.current && busy.current === worker) {
         const run = next.current;
         next.current = null;
         await run().catch(() => undefined);
       }
-      busy.current = false;
+      if (busy.current === worker) busy.current = null;
     })();
-  }, [worker, opened, conditions, frame, cast, species, tally]);
+  }, [worker, opened, conditions, frame, cast, species, tally, earlier]);
 
-  return { answer, fit: fit.data, failed: fit.error ?? looks.error, refit, cancel, progress };
+  // What was shown on a trip is kept before anybody knows, to be held against what the trip sees.
+  const shownFor = useRef('');
+  useEffect(() => {
+    const key = `${running?.id} ${species.name}`;
+    if (!running || !answer || !chart || Object.keys(whatIf).length || shownFor.current === key) return;
+    const timer = setTimeout(() => {
+      shownFor.current = key;
+      if (localStorage.getItem('outlook') === key) return;
+      const { cells } = chart;
+      const round = (p: number): number => Number(p.toPrecision(4));
+      void outbox
+        .put('PUT', `/trips/${running.id}/outlooks/${newId()}`, {
+          species: species.name,
+          at: Date.now(),
+          columns: [...cells.column],
+          rows: [...cells.row],
+          chances: [...answer.forecast.probability].map(round),
+          places: answer.places.map((p) => ({
+            name: p.name,
+            chance: round(p.probability),
+            cells: p.cells.map((c) => [cells.column[c], cells.row[c]]),
+          })),
+        })
+        .then(() => localStorage.setItem('outlook', key));
+    }, 1500);
+    return () => clearTimeout(timer);
+  }, [running, answer, chart, species.name, whatIf]);
+
+  return {
+    today,
+    scores: scores.data ?? null,
+    schoolsOnly,
+    setFitAnyway,
+    answer,
+    fit: fit.data,
+    failed: fit.error ?? looks.error,
+    refit,
+    cancel,
+    progress,
+  };
 }

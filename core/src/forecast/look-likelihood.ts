@@ -1,0 +1,222 @@
+import type { CellTable } from '../chart';
+import { CELL } from '../geo';
+import type { Look } from '../logbook';
+import type { Day } from './conditions';
+import { EFFORT_KINDS, SparseRow, type Design, type DesignDay, type DesignSpec } from './design';
+
+/** A look ready for fitting: its cell in the chart's table and the day it was made on. */
+export interface FitLook {
+  look: Look;
+  cell: number;
+  trip: number;
+  day: Day;
+}
+
+/** A look with the chance that each of its targets truly is what is being fitted. */
+export interface SpeciesLook extends FitLook {
+  odds: ArrayLike<number>;
+}
+
+/**
+ * What a blank of no minutes ("Nothing here") is worth, in scans of its circle: the angler looked through the whole
+ * picture and was sure. It is no fishing, so it speaks through the likelihood of scans.
+ */
+const BLANK_SCANS = 2;
+/** The least scanned area that is taken at its word, m². */
+const LEAST_AREA = 30;
+
+/** Chance that a look showed at least one target that truly is of the species. */
+export const seenChance = ({ odds }: SpeciesLook): number => {
+  let miss = 1;
+  for (let k = 0; k < odds.length; k++) miss *= 1 - odds[k];
+  return 1 - miss;
+};
+
+const isBlank = (look: Look): boolean => look.kind === 'fish' && look.effort === 0;
+
+/** The kind of effort whose likelihood a look speaks through. */
+const likelihoodOf = (look: Look): number => EFFORT_KINDS.indexOf(isBlank(look) ? 'scan' : look.kind);
+
+/** Log of a look's effort in the unit of its likelihood: cells scanned, rod-minutes, metres trolled. */
+export function logEffort(look: Look): number {
+  if (isBlank(look)) return Math.log((BLANK_SCANS * Math.max(1, look.area)) / (CELL * CELL));
+  if (look.kind === 'scan') return Math.log(Math.max(LEAST_AREA, look.effort) / (CELL * CELL));
+  return Math.log(Math.max(look.kind === 'troll' ? 1 : 0.05, look.effort));
+}
+
+/** Looks as numbers, by cell: what lasts at a cell is held once, what is of the day once a look. */
+export interface Problem {
+  n: number;
+  offset: Float64Array;
+  seen: Float64Array;
+  trip: Int32Array;
+  /** First look of each cell's run, and one past the last. */
+  runs: Int32Array;
+  lastingRows: Int32Array;
+  lastingIndex: Int32Array;
+  lastingValue: Float64Array;
+  dayRows: Int32Array;
+  dayIndex: Int32Array;
+  dayValue: Float64Array;
+  /** What one look counts for, against a look on its own. */
+  worth: number;
+}
+
+class Rows {
+  readonly at: number[] = [0];
+  readonly index: number[] = [];
+  readonly value: number[] = [];
+  add(row: SparseRow): void {
+    for (let j = 0; j < row.n; j++) {
+      this.index.push(row.index[j]);
+      this.value.push(row.value[j]);
+    }
+    this.at.push(this.index.length);
+  }
+}
+
+/** @param looks sorted by cell */
+export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[], withTrips: boolean): Problem {
+  const row = new SparseRow();
+  const [lasting, ofDay] = [new Rows(), new Rows()];
+  const runs: number[] = [];
+  const n = looks.length;
+  const problem = { offset: new Float64Array(n), seen: new Float64Array(n), trip: new Int32Array(n).fill(-1) };
+  looks.forEach((l, k) => {
+    const { look, cell, trip } = l;
+    if (!k || looks[k - 1].cell !== cell) {
+      runs.push(k);
+      row.n = 0;
+      design.addLasting(row, cell);
+      lasting.add(row);
+    }
+    row.n = 0;
+    design.addOfDay(row, cell, days[k], likelihoodOf(look));
+    ofDay.add(row);
+    problem.offset[k] = logEffort(look) + design.prior(cell, days[k]);
+    problem.seen[k] = seenChance(l);
+    if (withTrips) problem.trip[k] = trip;
+  });
+  runs.push(n);
+  return {
+    n,
+    ...problem,
+    runs: Int32Array.from(runs),
+    lastingRows: Int32Array.from(lasting.at),
+    lastingIndex: Int32Array.from(lasting.index),
+    lastingValue: Float64Array.from(lasting.value),
+    dayRows: Int32Array.from(ofDay.at),
+    dayIndex: Int32Array.from(ofDay.index),
+    dayValue: Float64Array.from(ofDay.value),
+    worth: 1,
+  };
+}
+
+/** Log rate of every look. */
+export function logRates(
+  { n, offset, trip, runs, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue }: Problem,
+  beta: Float64Array,
+  firstTrip: number,
+): Float64Array {
+  const eta = new Float64Array(n);
+  for (let run = 0; run + 1 < runs.length; run++) {
+    let lasting = 0;
+    for (let j = lastingRows[run]; j < lastingRows[run + 1]; j++) lasting += lastingValue[j] * beta[lastingIndex[j]];
+    for (let k = runs[run]; k < runs[run + 1]; k++) {
+      let own = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
+      for (let j = dayRows[k]; j < dayRows[k + 1]; j++) own += dayValue[j] * beta[dayIndex[j]];
+      eta[k] = Math.min(6, Math.max(-25, own));
+    }
+  }
+  return eta;
+}
+
+/** Where the trips' columns begin. */
+export const firstTripOf = ({ terms, columns }: DesignSpec): number => terms.find((t) => t.name === 'trip')?.start ?? columns;
+
+/** Pearson's dispersion of what was seen against what was expected, by trip and square of 300 m; at least 1. */
+export function dispersionOf(problem: Problem, beta: Float64Array, spec: DesignSpec, looks: SpeciesLook[], cells: CellTable): number {
+  const eta = logRates(problem, beta, firstTripOf(spec));
+  const side = 300 / CELL;
+  const clusters = new Map<string, [off: number, spread: number]>();
+  looks.forEach(({ cell, trip }, k) => {
+    const key = `${trip} ${Math.floor(cells.column[cell] / side)} ${Math.floor(cells.row[cell] / side)}`;
+    const p = -Math.expm1(-Math.exp(eta[k]));
+    const c = clusters.get(key) ?? [0, 0];
+    clusters.set(key, [c[0] + problem.seen[k] - p, c[1] + p * (1 - p)]);
+  });
+  let [squares, expected] = [0, 0];
+  for (const [off, spread] of clusters.values()) {
+    squares += off * off;
+    expected += spread;
+  }
+  return Math.min(4, Math.max(1, squares / Math.max(1e-9, expected)));
+}
+
+/** Expected information of the looks alone, lower triangle. */
+export function information(problem: Problem, beta: Float64Array, spec: DesignSpec): Float64Array {
+  const p = spec.columns;
+  const info = new Float64Array(p * p);
+  const firstTrip = firstTripOf(spec);
+  const { runs, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
+  const eta = logRates(problem, beta, firstTrip);
+  // Of one cell: the weighted sum of its looks' own columns, and which of them are not zero. What is of the day is
+  // gathered in a small table of its own, which stays in the processor's cache.
+  const days = spec.lasting;
+  const sum = new Float64Array(days);
+  const touched = new Int32Array(days);
+  const ofDays = new Float64Array(days * days);
+  for (let run = 0; run + 1 < runs.length; run++) {
+    const [from, to] = [lastingRows[run], lastingRows[run + 1]];
+    let [total, n] = [0, 0];
+    for (let k = runs[run]; k < runs[run + 1]; k++) {
+      const mu = Math.exp(eta[k]);
+      const weight = worth * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
+      total += weight;
+      const [first, end] = [dayRows[k], dayRows[k + 1]];
+      for (let a = first; a < end; a++) {
+        const i = dayIndex[a];
+        const wa = weight * dayValue[a];
+        if (sum[i] === 0) touched[n++] = i;
+        sum[i] += wa;
+        const line = i * days;
+        for (let b = first; b <= a; b++) ofDays[line + dayIndex[b]] += wa * dayValue[b];
+      }
+      if (trip[k] < 0) continue;
+      const line = (firstTrip + trip[k]) * p;
+      info[line + firstTrip + trip[k]] += weight;
+      for (let a = first; a < end; a++) info[line + dayIndex[a]] += weight * dayValue[a];
+      for (let a = from; a < to; a++) info[line + lastingIndex[a]] += weight * lastingValue[a];
+    }
+    for (let a = from; a < to; a++) {
+      const line = lastingIndex[a] * p;
+      const va = lastingValue[a];
+      const wa = total * va;
+      for (let b = from; b <= a; b++) info[line + lastingIndex[b]] += wa * lastingValue[b];
+      for (let t = 0; t < n; t++) info[line + touched[t]] += va * sum[touched[t]];
+    }
+    for (let t = 0; t < n; t++) sum[touched[t]] = 0;
+  }
+  for (let i = 0; i < days; i++) for (let j = 0; j <= i; j++) info[i * p + j] += ofDays[i * days + j];
+  return info;
+}
+
+/** Gradient of the log-likelihood of the looks alone. */
+export function scoreOf(problem: Problem, beta: Float64Array, spec: DesignSpec): Float64Array {
+  const gradient = new Float64Array(spec.columns);
+  const firstTrip = firstTripOf(spec);
+  const { runs, seen, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
+  const eta = logRates(problem, beta, firstTrip);
+  for (let run = 0; run + 1 < runs.length; run++) {
+    let total = 0;
+    for (let k = runs[run]; k < runs[run + 1]; k++) {
+      const mu = Math.exp(eta[k]);
+      const score = worth * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
+      total += score;
+      for (let a = dayRows[k]; a < dayRows[k + 1]; a++) gradient[dayIndex[a]] += score * dayValue[a];
+      if (trip[k] >= 0) gradient[firstTrip + trip[k]] += score;
+    }
+    for (let a = lastingRows[run]; a < lastingRows[run + 1]; a++) gradient[lastingIndex[a]] += total * lastingValue[a];
+  }
+  return gradient;
+}

@@ -1,0 +1,107 @@
+import { expect } from 'chai';
+import { Misnaming, type NamedTarget } from '../../src/forecast/misnaming';
+import type { SeenTarget } from '../../src/logbook';
+import { seeded } from '../../src/patterns';
+
+const target = (n: number, more: Partial<SeenTarget>): NamedTarget => ({
+  look: n,
+  trip: 0,
+  target: {
+    target: `t${n}`,
+    kind: 'fish',
+    species: null,
+    confidence: 0.75,
+    confirmed: 'none',
+    size: null,
+    count: 2,
+    top: null,
+    bottom: null,
+    at: 0,
+    view: null,
+    off: null,
+    named: null,
+    stated: 0.75,
+    form: 'arches',
+    core: 'medium',
+    ...more,
+  },
+});
+const same = (name: string): string => name;
+
+/** Two species, the second taken for the first in a third of its marks; one mark in ten is caught, the first four times as often. */
+function marks(
+  n: number,
+  seed: number,
+  more: (was: string, k: number) => Partial<SeenTarget> = () => ({}),
+): { rows: NamedTarget[]; was: string[] } {
+  const random = seeded(seed);
+  const rows: NamedTarget[] = [];
+  const was: string[] = [];
+  for (let k = 0; k < n; k++) {
+    const true_ = random() < 0.4 ? 'zander' : 'bream';
+    const named = true_ === 'bream' && random() < 1 / 3 ? 'zander' : true_;
+    const caught = random() < (true_ === 'zander' ? 0.2 : 0.05);
+    rows.push(
+      target(k, {
+        named,
+        ...(caught ? { species: true_, confirmed: 'catch' as const, confidence: 1 } : { species: named }),
+        ...more(true_, k),
+      }),
+    );
+    was.push(true_);
+  }
+  return { rows, was };
+}
+const total = (odds: Float64Array[], k: number): number => odds.reduce((s, o) => s + o[k], 0);
+
+describe('what marks truly were', () => {
+  it('gives back the true shares although one species is caught four times as easily', () => {
+    const { rows, was } = marks(3000, 3);
+    const names = new Misnaming(rows, same);
+    const zander = names.species.indexOf('zander');
+    const true_ = was.filter((w) => w === 'zander').length;
+    const named = rows.filter((r) => r.target.named === 'zander').length;
+    expect(named / true_).to.be.above(1.4);
+    expect(total(names.odds(), zander) / true_).to.be.within(0.85, 1.15);
+  });
+  it('is certain of what was in the hand', () => {
+    const { rows } = marks(200, 4);
+    const names = new Misnaming(rows, same);
+    const odds = names.odds();
+    rows.forEach((r, k) => {
+      if (r.target.confirmed === 'catch') expect(odds[k][names.species.indexOf(r.target.species!)]).to.equal(1);
+      expect(odds[k].reduce((s, v) => s + v, 0)).to.be.closeTo(1, 1e-9);
+    });
+  });
+  it('takes weak single specks that nobody was sure of for clutter, and nothing in the hand', () => {
+    const { rows } = marks(1000, 5);
+    for (let k = 0; k < 100; k++)
+      rows.push(
+        target(5000 + k, { named: 'zander', species: 'zander', stated: 0.4, confidence: 0.4, form: 'specks', core: 'weak', count: 1 }),
+      );
+    const odds = new Misnaming(rows, same).odds();
+    const clutter = odds[0].length - 1;
+    const mean = (from: number, to: number): number => odds.slice(from, to).reduce((s, o) => s + o[clutter], 0) / (to - from);
+    expect(mean(1000, 1100)).to.be.above(0.6);
+    expect(mean(0, 1000)).to.be.below(0.05);
+  });
+  it('listens to where the mark stood', () => {
+    const { rows, was } = marks(1500, 6);
+    const names = new Misnaming(rows, same);
+    const before = names.odds();
+    const likes = (species: number, look: number): number => (names.species[species] === was[look] ? 1.8 : 0.2);
+    names.learn(likes);
+    const after = names.odds(likes);
+    const brier = (odds: Float64Array[]): number =>
+      odds.reduce((s, o, k) => s + (1 - o[names.species.indexOf(was[k])]) ** 2, 0) / odds.length;
+    expect(brier(after)).to.be.below(brier(before) * 0.5);
+  });
+  it('believes names about as far as they were said to be sure where nothing was ever caught', () => {
+    const rows = Array.from({ length: 400 }, (_, k) =>
+      target(k, { named: k % 2 ? 'zander' : 'bream', species: k % 2 ? 'zander' : 'bream' }),
+    );
+    const names = new Misnaming(rows, same);
+    const odds = names.odds()[1];
+    expect(odds[names.species.indexOf('zander')]).to.be.within(0.65, 0.85);
+  });
+});
