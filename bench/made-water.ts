@@ -1,0 +1,223 @@
+import { chartFrom, type CellTable } from '@restless-shoal/core/chart';
+import {
+  castsOf,
+  conditionsFromLog,
+  dayFor,
+  frameLength,
+  looksForFit,
+  type Cast,
+  type Day,
+  type FitLook,
+  type TimedReading,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
+import { CELL, cellKey, ringsCentroid, type OutlineGeometry } from '@restless-shoal/core/geo';
+import { readCover, readOutline, emptyReport } from '@restless-shoal/core/formats';
+import type { Contact, Look, ProfileRow, Reading, Response, Row, Stop, TrackFix } from '@restless-shoal/core/logbook';
+import { defaultSpecies, findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
+import { makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
+import { sunHeight } from '@restless-shoal/core/lake';
+import { bottom, cells as workCells, looks as deriveTripLooks } from '../server/src/jobs/worker';
+import { Raster } from '@restless-shoal/core/geo';
+
+/** A made-up water as the application would hold it, with what is truly in it. */
+export interface MadeWater {
+  made: MadeLogbook;
+  cells: CellTable;
+  frame: WaterFrame;
+  trips: Look[][];
+  readings: TimedReading[];
+  casts: Cast[];
+  /** The ground of the fish under each cell: up to four places with their shares of the cell's area. */
+  under: [place: number, share: number][][];
+}
+
+const timesOf = (rows: Row[], column: string): Float64Array => Float64Array.from(rows, (r) => Date.parse(String(r[column])));
+const numbersOf = (rows: Row[], column: string): Float64Array =>
+  Float64Array.from(rows, (r) => (r[column] == null ? NaN : Number(r[column])));
+
+/** Makes a water, lays its chart and derives its looks, all as the application does. */
+export function makeWater(seed: number, scenario: Scenario | undefined, trips = 60): MadeWater {
+  const made = makeLogbook({ seed, scenario, trips });
+  const { rows, folder, world } = made;
+  const epsg = world.plane.epsg;
+  const outline = readOutline(folder.get('outline.geojson')!, 'outline.geojson') as OutlineGeometry;
+  const cover = readCover(folder.get('cover.geojson')!, 'cover.geojson', emptyReport('cover.geojson', 'cover'));
+  const soundings = rows.soundings.concat(rows.track.filter((r) => r.depth_m != null));
+  const laid = bottom({
+    epsg,
+    outline,
+    outlineProposed: false,
+    soundings: {
+      count: soundings.length,
+      time: timesOf(soundings, 'time'),
+      latitude: numbersOf(soundings, 'latitude'),
+      longitude: numbersOf(soundings, 'longitude'),
+      depth: Float32Array.from(numbersOf(soundings, 'depth_m')),
+      temperature: new Float32Array(soundings.length).fill(NaN),
+      hardness: Float32Array.from(soundings, (r) => (r.hardness == null ? NaN : Number(r.hardness))),
+      survey: Int32Array.from(soundings, (_, i) => (i < rows.soundings.length ? 0 : -1)),
+    },
+    marks: [],
+    cover,
+    settings: {},
+    levels: rows.conditions.map((r) => ({ at: Date.parse(String(r.time)), level: Number(r.water_level_m) })),
+    altitude: 310,
+    tidal: false,
+  })!;
+  const worked = workCells(laid);
+  const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);
+  const chart = chartFrom(
+    laid.surface,
+    [],
+    { cells: worked.cells, distance: raster(worked.distance), quality: raster(worked.quality) },
+    laid.cleaning,
+  );
+  const of = <T>(list: Row[], trip: string): T[] => list.filter((r) => r.trip === trip) as unknown as T[];
+  const derived = deriveTripLooks({
+    epsg,
+    outline,
+    chart: null,
+    beam: 20,
+    trips: rows.trips.map(({ trip }) => ({
+      id: String(trip),
+      track: of<TrackFix>(rows.track, String(trip)),
+      stops: of<Stop>(rows.stops, String(trip)),
+      contacts: of<Contact>(rows.contacts, String(trip)),
+      responses: of<Response>(rows.responses, String(trip)),
+    })),
+  });
+  const { cells } = chart;
+  const frame: WaterFrame = {
+    ...ringsCentroid(outline),
+    altitude: 310,
+    deepest: chart.deepest,
+    lengthKm: frameLength(cells.column, cells.row),
+  };
+  const readings = rows.conditions
+    .map((row) => ({ at: Date.parse(String(row.time)), row: row as unknown as Reading }))
+    .sort((a, b) => a.at - b.at);
+  return {
+    made,
+    cells,
+    frame,
+    trips: derived.map((t) => t.looks),
+    readings,
+    casts: castsOf(rows.profiles as unknown as ProfileRow[]),
+    under: placesUnder(made, cells),
+  };
+}
+
+/** Fish are spread evenly over the squares of their ground, which do not lie on the grid of the chart. */
+function placesUnder({ fish, world }: MadeLogbook, cells: CellTable): MadeWater['under'] {
+  const at = new Map(fish.ground.map((g, i) => [cellKey(Math.floor(g.x / CELL), Math.floor(g.y / CELL)), i]));
+  return Array.from({ length: cells.count }, (_, i) => {
+    const [x, y] = [cells.column[i] * CELL - world.origin[0], cells.row[i] * CELL - world.origin[1]];
+    const [c, r] = [Math.floor(x / CELL), Math.floor(y / CELL)];
+    const [fx, fy] = [x / CELL - c, y / CELL - r];
+    const out: [number, number][] = [];
+    for (const [dc, wx] of [
+      [0, 1 - fx],
+      [1, fx],
+    ])
+      for (const [dr, wy] of [
+        [0, 1 - fy],
+        [1, fy],
+      ]) {
+        const place = at.get(cellKey(c + dc, r + dr));
+        if (place !== undefined && wx * wy > 0) out.push([place, wx * wy]);
+      }
+    return out;
+  });
+}
+
+/** Looks of the first so many trips, ready for a fit, all trips where none is said. */
+export const fitLooksOf = (water: MadeWater, trips = water.trips.length): FitLook[] => {
+  const { cells, frame, readings, casts } = water;
+  return looksForFit(water.trips.slice(0, trips), cells, frame, readings, casts);
+};
+
+/** Depths between which the chance to see a pack is told apart, m. */
+const BANDS = [0, 3, 5, 7, 9, 12, 16, 60];
+
+/**
+ * How likely a scan of a whole cell, done as this log usually scans, shows a pack that is in it, by depth of the
+ * water: packs seen against packs in the water scanned, pooled over the log.
+ */
+export function usualDetection(water: MadeWater, species: string): (depth: number) => number {
+  const { made, trips } = water;
+  const [seen, there] = [BANDS.map(() => 0), BANDS.map(() => 0)];
+  made.truth.forEach((truth, t) => {
+    const scanned = new Map<number, number>();
+    for (const look of trips[t])
+      if (look.kind === 'scan') {
+        const key = cellKey(look.column, look.row);
+        scanned.set(key, Math.min(1, (scanned.get(key) ?? 0) + look.effort / (CELL * CELL)));
+      }
+    for (const pack of truth.packs) {
+      if (pack.species !== species) continue;
+      const share = scanned.get(
+        cellKey(Math.floor((pack.x + made.world.origin[0]) / CELL), Math.floor((pack.y + made.world.origin[1]) / CELL)),
+      );
+      const band = BANDS.findIndex((low) => low > pack.water) - 1;
+      if (share) there[band] += share;
+      if (truth.seen.has(pack.id)) seen[band]++;
+    }
+  });
+  const all =
+    seen.reduce((s, n) => s + n) /
+    Math.max(
+      1,
+      there.reduce((s, n) => s + n),
+    );
+  // A band with little in it borrows from the whole.
+  const rate = BANDS.map((_, b) => Math.min(1, (seen[b] + 20 * all) / (there[b] + 20)));
+  return (depth) => rate[Math.max(0, BANDS.findIndex((low) => low > depth) - 1)];
+}
+
+/** A day of a following season: what the forecast is told, and the chance in each cell to one who knows the rules. */
+export interface TestDay {
+  day: Day;
+  known: Float64Array;
+}
+
+const profileOf = ({ made, frame }: MadeWater, t: number): Cast => ({
+  at: new Date(t - 3_600_000),
+  samples: Array.from({ length: Math.max(2, Math.floor(frame.deepest)) }, (_, z) => {
+    const { temperature, oxygen } = made.fish.profile(t, z);
+    return { depth: z, temperature, oxygen };
+  }),
+});
+
+/** Days through the season after the log's last, every other with a cast of the probe. */
+export function testDays(water: MadeWater, species: string, count: number, draws: number): TestDay[] {
+  const { made, frame, cells } = water;
+  const detect = usualDetection(water, species);
+  const last = water.casts.at(-1) ?? null;
+  return Array.from({ length: count }, (_, k) => {
+    const t = Date.UTC(2027, 3, 20) + ((k + 0.5) / count) * 185 * 86_400_000;
+    const noon = Math.floor(t / 86_400_000) * 86_400_000 + (8 + 2 + (k % 3) * 2) * 3_600_000;
+    const at = new Date(noon);
+    const w = made.fish.climate.on(noon);
+    const reading = {
+      surface_temperature_c: w.surface,
+      secchi_m: w.secchi,
+      wind_from_deg: w.windFrom,
+      wind_speed_ms: w.windSpeed,
+      water_level_m: w.level,
+    } as Reading;
+    const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: reading }], at, frame);
+    const day = dayFor(conditions, frame, k % 2 ? profileOf(water, noon) : last);
+    const sun = sunHeight(at, frame.latitude, frame.longitude);
+    const chance = made.fish.knownChance(species, noon, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(k));
+    const rate = chance.map((p) => -Math.log1p(-p));
+    const known = Float64Array.from({ length: cells.count }, (_, i) => {
+      let mean = 0;
+      for (const [place, share] of water.under[i]) mean += rate[place] * share;
+      return -Math.expm1(-mean);
+    });
+    return { day, known };
+  });
+}
+
+export const profileNamed = (name: string): SpeciesProfile => findSpecies(name, defaultSpecies)!;
