@@ -94,6 +94,8 @@ let chart: Chart | null = null;
 let model: Model | null = null;
 /** What lasts of the fit on this chart, worked out once. */
 let predictor: Predictor | null = null;
+/** The fit that it was worked out from; null where the schools speak alone. */
+let predictorOf: Model | null = null;
 let last: { request: ForecastRequest; model: Model; moved: Float32Array | null } | null = null;
 
 function dayOf({ conditions, frame, cast }: Pick<ForecastRequest, 'conditions' | 'frame' | 'cast'>): Day {
@@ -115,15 +117,11 @@ const api = {
   },
   forecast(request: ForecastRequest): ForecastAnswer {
     if (!chart) throw new Error('no chart is open');
+    const fit = model?.species === request.species.name ? model : null;
     const known = predictor;
-    const fits =
-      known &&
-      JSON.stringify(known.species) === JSON.stringify(request.species) &&
-      known.cells === chart.cells &&
-      (model?.species !== request.species.name || known.model === model);
-    if (!fits || !known) {
-      const used = model?.species === request.species.name ? model : fitModel(request.species, chart.cells, []);
-      predictor = new Predictor(used, chart.cells, request.species);
+    if (!known || predictorOf !== fit || known.cells !== chart.cells || JSON.stringify(known.species) !== JSON.stringify(request.species)) {
+      predictor = new Predictor(fit ?? fitModel(request.species, chart.cells, []), chart.cells, request.species);
+      predictorOf = fit;
     }
     const ready = predictor!;
     const used = ready.model;

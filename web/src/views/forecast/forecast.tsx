@@ -101,7 +101,9 @@ export function ForecastView() {
               {answer
                 ? answer.looks
                   ? `from ${answer.trips} trips, ${grouped(answer.looks)} looks, ${grouped(answer.contacts)} contacts`
-                  : 'from the schools alone: no log yet'
+                  : schoolsOnly
+                    ? 'from the schools alone: what was logged is set aside'
+                    : 'from the schools alone: no log yet'
                 : 'computing …'}
               {' · '}
               {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
