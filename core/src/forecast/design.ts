@@ -148,8 +148,8 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number)
   const { centres, spacing } = placeCentres(cells, looked);
   const base = {
     splines: {
-      depth: { low: 0, high: deep, count: 10 },
-      depthCoarse: { low: 0, high: deep, count: 6 },
+      depth: { low: 0, high: depthScale(deep), count: 10 },
+      depthCoarse: { low: 0, high: depthScale(deep), count: 6 },
       // The whole range that water has: what was seen in the cold says little of the heat.
       temperature: { low: 0, high: 30, count: 7 },
       aboveThermocline: { low: -6, high: 6, count: 7 },
@@ -229,7 +229,7 @@ export class Design {
   /** Adds what follows on a day from the depth of the bottom alone, the schools apart. */
   addOfDepth(row: SparseRow, depth: number, day: DesignDay): void {
     const { depthCoarse, temperature, aboveThermocline, light } = this.spec.splines;
-    const [a, wa] = hatAt(depthCoarse, depth);
+    const [a, wa] = hatAt(depthCoarse, depthScale(depth));
     const [b, wb] = hatAt(temperature, day.surface);
     for (let p = 0; p < 2; p++)
       for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
@@ -256,7 +256,7 @@ export class Design {
   addLasting(row: SparseRow, i: number): number {
     const { spec, cells } = this;
     const hard = cells.hardness[i];
-    this.spline(row, 'depth', spec.splines.depth, cells.depth[i]);
+    this.spline(row, 'depth', spec.splines.depth, depthScale(cells.depth[i]));
     this.spline(row, 'hardness', spec.splines.hardness, hard);
     this.spline(row, 'position near', spec.splines.positionNear, cells.positionNear[i]);
     this.spline(row, 'position wide', spec.splines.positionWide, cells.positionWide[i]);
@@ -305,3 +305,5 @@ const FULL_COVER = 0.9;
 
 const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
 const near = (distance: number): number => (distance >= FAR ? 0 : Math.exp(-distance / 30));
+/** The scale that depth is smoothed on: a metre in the shallows tells fish apart as three do at six metres. */
+const depthScale = (depth: number): number => Math.log1p(depth / 3);

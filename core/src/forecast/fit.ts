@@ -3,8 +3,9 @@ import type { SpeciesProfile } from '../species';
 import { CELL } from '../geo';
 import { Design, designDay, EFFORT_KINDS, makeDesign, type DesignDay, type DesignSpec, type TermName } from './design';
 import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from './linear-algebra';
+import { chance } from './predict';
 import type { Day } from './conditions';
-import { assemble, dispersionOf, information, logEffort, logRates, scoreOf, type Problem, type SpeciesLook } from './look-likelihood';
+import { assemble, dispersionOf, information, likelihoodOf, logEffort, logRates, scoreOf, type Problem, type SpeciesLook } from './look-likelihood';
 import { learnToday, type DayLook, type TodayModel } from './today';
 import { holdingObservations, type HoldingObservation } from './holding-depth';
 
@@ -165,18 +166,20 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   // What was seen at a place is of that place, and keeps its full say there.
   const places = spec.terms.find((t) => t.name === 'place')!;
   for (let i = 0; i < p; i++) if (i < places.start || i >= places.start + places.count) beta[i] = base[i] + say * (beta[i] - base[i]);
+  const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
+  const tripSpread = trips > 1 ? 1 / Math.sqrt(lambda[tripTerm]) : 0.6;
+  if (!likingOnly) level(problem, beta, looks, tripSpread);
   const kept = p - trips;
   const covariance = new Float32Array(likingOnly ? 0 : kept * kept);
   for (let i = 0; i < kept && !likingOnly; i++)
     for (let j = 0; j <= i; j++) covariance[i * kept + j] = covariance[j * kept + i] = inverseEntry(inverse, p, i, j);
-  const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
   return {
     species: species.name,
     spec,
     beta,
     covariance,
     lambda: Object.fromEntries(spec.terms.map((t, k) => [t.name, lambda[k]])),
-    tripSpread: trips > 1 ? 1 / Math.sqrt(lambda[tripTerm]) : 0.6,
+    tripSpread,
     holding: holdingObservations(looks, cells),
     today: likingOnly ? { fish: null, bait: null, baitRate: 0 } : todayOf(looks, problem, state, cells),
     stats: {
@@ -191,6 +194,24 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     },
   };
 }
+
+/**
+ * Moves the level of each kind of effort such that the log is expected to see as much as it did, days' luck integrated
+ * over as in a forecast: the spread between trips is itself drawn to an expectation, which must not lift the level.
+ */
+function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripSpread: number): void {
+  const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, beta, 0);
+  const [seen, expected] = [new Float64Array(EFFORT_KINDS.length), new Float64Array(EFFORT_KINDS.length)];
+  looks.forEach(({ look }, k) => {
+    const kind = likelihoodOf(look);
+    seen[kind] += problem.seen[k];
+    expected[kind] += chance(eta[k], tripSpread);
+  });
+  seen.forEach((n, kind) => (beta[kind] += Math.log((n + LEVEL_WORTH) / (expected[kind] + LEVEL_WORTH))));
+}
+
+/** What a log shows moves the level as by so many contacts less. */
+const LEVEL_WORTH = 10;
 
 /** What the trips say of how a day's sightings carry, their own luck left out. */
 function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: CellTable): TodayModel {

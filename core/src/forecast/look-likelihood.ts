@@ -35,7 +35,7 @@ export const seenChance = ({ odds }: SpeciesLook): number => {
 const isBlank = (look: Look): boolean => look.kind === 'fish' && look.effort === 0;
 
 /** The kind of effort whose likelihood a look speaks through. */
-const likelihoodOf = (look: Look): number => EFFORT_KINDS.indexOf(isBlank(look) ? 'scan' : look.kind);
+export const likelihoodOf = (look: Look): number => EFFORT_KINDS.indexOf(isBlank(look) ? 'scan' : look.kind);
 
 /** Log of a look's effort in the unit of its likelihood: cells scanned, rod-minutes, metres trolled. */
 export function logEffort(look: Look): number {

@@ -187,10 +187,10 @@ describe('the forecast with a log', () => {
 describe('what a fit is worth on trips held out', () => {
   const card = (looks: FitLook[]) => validate(looks, zander, defaultSpecies, cells, 50, { folds: 3 })!;
   it('is clearly more than the schools and the base rate where fish like a depth, the scores being of looks not seen', () => {
-    const { made, verdict, stages } = card(log(9, 150, 8, 12, 0.06));
+    const { made, verdict, stages } = card(log(12, 150, 8, 12, 0.06));
     expect(verdict).to.equal('better');
     const [trips] = made;
-    expect([trips.held, trips.folds, trips.model.trips]).to.deep.equal(['trips', 3, 9]);
+    expect([trips.held, trips.folds, trips.model.trips]).to.deep.equal(['trips', 3, 12]);
     expect(trips.model.auc).to.be.above(0.6);
     expect(trips.rivals['base rate'].modelBetterBy.low).to.be.above(0);
     expect(stages[0].stage).to.equal(null);
