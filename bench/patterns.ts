@@ -6,6 +6,7 @@ import { defaultSpecies } from '@restless-shoal/core/species';
 import { conditionsOfMade, makeUpLooks, type Making } from '../core/test/patterns/made-up-looks';
 import { madeUpChart } from '../core/test/support/made-up-logbook';
 import { finish, held } from './support';
+import { seenTarget } from '../core/test/support/seen-target';
 
 // How often the intervals of the patterns hold the truth, how often a search reports what is not there, and how fast
 // ten years of a log answer. Logs are made up with trips, lasting places and places of the day that have their own luck.
@@ -108,24 +109,9 @@ function tenYears(): { logbook: Logbook; readings: { at: number; row: Reading }[
         area: 400,
         view: 'side-scan',
         reach: 25,
-        targets: targets.map((target) => ({
-          target,
-          kind: 'fish',
-          species: 'zander',
-          confidence: 0.5 + 0.5 * random(),
-          confirmed: 'none',
-          size: null,
-          count: 1,
-          top: 3,
-          bottom: 4,
-          at,
-          view: 'side-scan',
-          off: 25 * random(),
-          named: null,
-          stated: null,
-          form: null,
-          core: null,
-        })),
+        targets: targets.map((target) =>
+          seenTarget({ target, confidence: 0.5 + 0.5 * random(), top: 3, bottom: 4, at, view: 'side-scan', off: 25 * random() }),
+        ),
       });
       for (const contact of targets)
         logbook.contacts.push({

@@ -1,5 +1,6 @@
 import { FAR, type CellTable } from '../chart';
 import { CELL } from '../geo';
+import type { Look } from '../logbook';
 import { combinedScore, openToWind, schoolDay, schoolScore, windBlown, SCHOOLS, type SchoolDay } from './schools';
 import { hatAt, splineAt, ridgePenalty, smoothPenalty, type SplineSpec } from './basis';
 import type { SpeciesProfile } from '../species';
@@ -30,6 +31,7 @@ export type TermName =
   | 'cover'
   | 'edge'
   | 'wind'
+  | 'detection'
   | 'place'
   | 'trip';
 
@@ -47,6 +49,18 @@ export interface DesignSpec {
   centres: number[];
   spacing: number;
   trips: number;
+  /** How the log scans with each view that it often uses. */
+  views: ViewUse[];
+}
+
+/** How a log scans with a view: what detection by it is told against. */
+export interface ViewUse {
+  view: string;
+  /** Share of the area scanned. */
+  share: number;
+  /** Mean of the depth scale under its scans, and of the logarithm of how far off the line it saw. */
+  depth: number;
+  reach: number;
 }
 
 /** Kinds of effort, each with an intercept of its own: area, minutes and metres never share one. */
@@ -106,6 +120,7 @@ function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<D
   add('light', s.light.count, 'smooth');
   add('bottom by temperature', s.temperature.count, 'ridge');
   add('wind', 2, 'ridge');
+  add('detection', 3 * spec.views.length, 'ridge');
   const lasting = start;
   add('depth', s.depth.count, 'smooth');
   add('hardness', s.hardness.count, 'smooth');
@@ -139,8 +154,32 @@ function placeCentres(cells: CellTable, looked: Iterable<number>): { centres: nu
   }
 }
 
+/** Looks of a view below which its detection is not told apart. */
+const LEAST_SCANS = 200;
+
+/** How a log scans, by view, each scan counting by its area. */
+export function viewUses(looks: { look: Look; cell: number }[], cells: CellTable): ViewUse[] {
+  const sums = new Map<string, { n: number; area: number; depth: number; reach: number }>();
+  let scanned = 0;
+  for (const { look, cell } of looks) {
+    if (look.kind !== 'scan') continue;
+    scanned += look.effort;
+    if (look.view == null || Number.isNaN(cells.depth[cell])) continue;
+    const entry = sums.get(look.view) ?? { n: 0, area: 0, depth: 0, reach: 0 };
+    entry.n++;
+    entry.area += look.effort;
+    entry.depth += look.effort * depthScale(cells.depth[cell]);
+    entry.reach += look.effort * logReach(look);
+    sums.set(look.view, entry);
+  }
+  return [...sums]
+    .filter(([, { n, area }]) => n >= LEAST_SCANS && area > 0)
+    .map(([view, { area, depth, reach }]) => ({ view, share: area / scanned, depth: depth / area, reach: reach / area }))
+    .sort((a, b) => (a.view < b.view ? -1 : 1));
+}
+
 /** The design for a water: ranges from its chart, place centres from where it was looked at (none for an empty set). */
-export function makeDesign(cells: CellTable, looked: Set<number>, trips: number): DesignSpec {
+export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, views: ViewUse[] = []): DesignSpec {
   const depths = Array.from(cells.depth)
     .filter((d) => !Number.isNaN(d))
     .sort((a, b) => a - b);
@@ -162,6 +201,7 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number)
     centres,
     spacing,
     trips,
+    views,
   };
   return { ...base, ...layOut(base) };
 }
@@ -224,6 +264,24 @@ export class Design {
     for (let q = 0; q < 2; q++) row.add(this.start['bottom by temperature'] + b + q, hard * wb[q]);
     row.add(this.start.wind, windBlown(cells, i, day.school.windFrom, day.school.windSpeed));
     row.add(this.start.wind + 1, openToWind(cells, i, day.school.windFrom, day.school.windSpeed));
+  }
+
+  /**
+   * Adds how well a scan sees: by view, the depth that the view looks into, and how far off the line it looks. Against
+   * the log's usual scans, so that a forecast, which adds nothing here, speaks of those.
+   */
+  addDetection(row: SparseRow, look: Look, i: number): void {
+    if (look.kind !== 'scan') return;
+    const depth = this.cells.depth[i];
+    this.spec.views.forEach(({ view, share, depth: usual, reach }, k) => {
+      const at = this.start.detection + 3 * k;
+      const own = look.view === view;
+      const more = (own ? 1 : 0) - share;
+      row.add(at, more);
+      // Views against each other at a depth: how all of them see less in the deep is part of what is usual there.
+      if (!Number.isNaN(depth)) row.add(at + 1, more * (depthScale(depth) - usual));
+      if (own) row.add(at + 2, logReach(look) - reach);
+    });
   }
 
   /** Adds what follows on a day from the depth of the bottom alone, the schools apart. */
@@ -307,3 +365,4 @@ const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
 const near = (distance: number): number => (distance >= FAR ? 0 : Math.exp(-distance / 30));
 /** The scale that depth is smoothed on: a metre in the shallows tells fish apart as three do at six metres. */
 const depthScale = (depth: number): number => Math.log1p(depth / 3);
+const logReach = ({ reach }: Look): number => Math.log(Math.max(1, reach ?? 1));

@@ -1,11 +1,21 @@
 import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
 import { CELL } from '../geo';
-import { Design, designDay, EFFORT_KINDS, makeDesign, type DesignDay, type DesignSpec, type TermName } from './design';
+import { Design, designDay, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec, type TermName } from './design';
 import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from './linear-algebra';
 import { chance } from './predict';
 import type { Day } from './conditions';
-import { assemble, dispersionOf, information, likelihoodOf, logEffort, logRates, scoreOf, type Problem, type SpeciesLook } from './look-likelihood';
+import {
+  assemble,
+  dispersionOf,
+  information,
+  likelihoodOf,
+  logEffort,
+  logRates,
+  scoreOf,
+  type Problem,
+  type SpeciesLook,
+} from './look-likelihood';
 import { learnToday, type DayLook, type TodayModel } from './today';
 import { holdingObservations, type HoldingObservation } from './holding-depth';
 
@@ -78,6 +88,7 @@ const EXPECTED: Record<TermName, number> = {
   thermocline: 15,
   light: 15,
   wind: 6,
+  detection: 6,
   depth: 40,
   hardness: 15,
   'position near': 15,
@@ -106,7 +117,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   const looks = [...unsorted].sort((a, b) => a.cell - b.cell || a.look.from - b.look.from);
   const { likingOnly = false } = options;
   const trips = likingOnly ? 0 : looks.reduce((most, l) => Math.max(most, l.trip + 1), 0);
-  const spec = makeDesign(cells, new Set(likingOnly ? [] : looks.map((l) => l.cell)), trips);
+  const spec = makeDesign(cells, new Set(likingOnly ? [] : looks.map((l) => l.cell)), trips, likingOnly ? [] : viewUses(looks, cells));
   const design = new Design(spec, cells);
   const dayCache = new Map<Day, DesignDay>();
   const days = looks.map((l) => {

@@ -92,6 +92,7 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
     }
     row.n = 0;
     design.addOfDay(row, cell, days[k], likelihoodOf(look));
+    design.addDetection(row, look, cell);
     ofDay.add(row);
     problem.offset[k] = logEffort(look) + design.prior(cell, days[k]);
     problem.seen[k] = seenChance(l);

@@ -13,7 +13,7 @@ export interface NamedTarget {
  * be weak, single specks that nobody was sure of. Targets settled by a catch, a camera or an eye say how often a species is taken for
  * each name; that share does not depend on how easily a species is caught. The shares of the species among all marks,
  * and what signs each shows (form, core, count, how sure the angler was), are found by expectation–maximisation (Dempster, Laird & Rubin 1977) over all
- * marks, so that they need not have been caught. Where a mark stood enters as how much each species likes the place.
+ * marks, so that they need not have been caught. Where a mark stood enters as how much each species likes the place. A target seen again may be named again.
  */
 export class Misnaming {
   readonly species: string[];
@@ -26,6 +26,8 @@ export class Misnaming {
   /** How much a certainty above the usual one speaks for the name given, on the logit scale. */
   private readonly belief: number;
   private readonly meanStated: number;
+  /** What a name given again to the same target says, against the first: 1 where it is another look of its own, 0 where it repeats. */
+  private readonly again: number;
   private readonly rows: Row[];
 
   constructor(targets: NamedTarget[], canonical: (name: string) => string | null) {
@@ -41,6 +43,7 @@ export class Misnaming {
         id: `${trip} ${target.target}`,
         was: settled ? this.index.get(known(target.species)!)! : -1,
         named: this.index.get(known(settled ? target.named : (target.named ?? target.species)) ?? '') ?? -1,
+        also: target.alsoNamed.flatMap((name) => this.index.get(known(name) ?? '') ?? []),
         stated: settled ? target.stated : (target.stated ?? target.confidence),
         signs: [target.form ?? '', target.core ?? '', target.count === 1 ? 'one' : target.count < 5 ? 'few' : 'many', sureness(target)],
       };
@@ -48,9 +51,9 @@ export class Misnaming {
     const once = [...new Map(this.rows.map((r) => [r.id, r])).values()];
     const stated = once.flatMap((r) => (r.stated == null ? [] : [r.stated]));
     this.meanStated = stated.length ? stated.reduce((s, v) => s + v, 0) / stated.length : USUAL_RIGHT;
+    this.again = againOf(once);
     this.names = this.nameShares(once);
     this.belief = beliefOf(once, this.meanStated);
-    this.names = this.nameShares(once);
     const k = this.species.length;
     this.share = new Float64Array(k + 1).fill((1 - CLUTTER_SHARE) / Math.max(1, k));
     this.share[k] = CLUTTER_SHARE;
@@ -66,12 +69,19 @@ export class Misnaming {
     const k = this.species.length;
     const used = new Float64Array(k).fill(0.5);
     for (const r of once) if (r.named >= 0) used[r.named]++;
-    const right = Math.min(0.95, Math.max(0.5, this.meanStated));
+    // A species that was seldom caught is believed to be named as well as the others are.
+    const settled = once.filter((r) => r.was >= 0 && r.named >= 0);
+    const good = settled.filter((r) => r.was === r.named).length;
+    const right = Math.min(0.95, Math.max(0.5, (good + PRIOR_MARKS * this.meanStated) / (settled.length + PRIOR_MARKS)));
     const counts = this.species.map((_, was) => {
       const others = used.reduce((s, n, name) => s + (name === was ? 0 : n), 0);
       return used.map((n, name) => PRIOR_MARKS * (name === was ? right : ((1 - right) * n) / Math.max(1e-9, others)));
     });
-    for (const r of once) if (r.was >= 0 && r.named >= 0) counts[r.was][r.named]++;
+    for (const r of once) {
+      if (r.was < 0 || r.named < 0) continue;
+      counts[r.was][r.named]++;
+      for (const name of r.also) counts[r.was][name] += this.again;
+    }
     for (const row of counts) {
       const sum = row.reduce((s, n) => s + n, 0);
       row.forEach((n, name) => (row[name] = n / sum));
@@ -120,6 +130,7 @@ export class Misnaming {
       let v = this.share[t];
       if (r.named >= 0) {
         v *= this.names[t][r.named];
+        for (const name of r.also) v *= this.names[t][name] ** this.again;
         if (t === r.named && r.stated != null) v *= Math.exp(this.belief * (logit(r.stated) - logit(this.meanStated)));
       }
       for (let sign = 0; sign < this.signs.length; sign++) v *= this.signs[sign].get(r.signs[sign])?.[t] ?? 1;
@@ -142,6 +153,8 @@ interface Row {
   id: string;
   was: number;
   named: number;
+  /** Names that further sightings of it were given. */
+  also: number[];
   stated: number | null;
   /** Form, core, count and sureness; empty where nobody said. */
   signs: string[];
@@ -187,6 +200,25 @@ function beliefOf(once: Row[], usual: number): number {
   const belief = (slope / spread + 0.5 / 0.25) / (1 / spread + 1 / 0.25);
   return Math.min(1.5, Math.max(0, belief));
 }
+
+/**
+ * How far names given to one target again are evidence of their own: where the first name of a settled mark was wrong,
+ * a second is wrong as often as any (1) or always (0). Drawn to a half as by so many such marks.
+ */
+function againOf(once: Row[]): number {
+  const settled = once.filter((r) => r.was >= 0 && r.named >= 0);
+  const wrong = settled.filter((r) => r.named !== r.was);
+  const usual = (wrong.length + 1) / (settled.length + 4);
+  let [n, repeated] = [AGAIN_MARKS, AGAIN_MARKS * (1 - 0.5 * (1 - usual))];
+  for (const r of wrong)
+    for (const name of r.also) {
+      n++;
+      if (name !== r.was) repeated++;
+    }
+  return Math.min(1, Math.max(0, (1 - repeated / n) / (1 - usual)));
+}
+
+const AGAIN_MARKS = 8;
 
 /** P(value | class): counts with as much as four marks of the common shares added, and for clutter what it tends to be. */
 function smoothed(tables: Map<string, Float64Array>[], once: Row[], clutter: number): SignTable[] {

@@ -41,6 +41,8 @@ export interface SeenTarget {
   /** What it was taken for on the screen before anything confirmed it, and how sure; null where nobody said. */
   named: string | null;
   stated: number | null;
+  /** What else it was taken for on the screen, a name a further sighting. */
+  alsoNamed: string[];
   form: string | null;
   core: string | null;
 }
@@ -316,6 +318,7 @@ const seen = (t: Target, s: Sighting, off: number | null): SeenTarget => ({
   off,
   named: t.named,
   stated: t.stated,
+  alsoNamed: t.alsoNamed,
   form: t.form,
   core: t.core,
 });
@@ -374,6 +377,7 @@ function addUnmarkedCatches(trip: TripInPlane, byCell: Map<number, { looks: Look
       off: null,
       named: null,
       stated: null,
+      alsoNamed: [],
       form: null,
       core: null,
     });

@@ -25,6 +25,8 @@ export interface Target {
   /** What it was taken for on the screen before anything confirmed it, and how sure; null where nobody said. */
   named: string | null;
   stated: number | null;
+  /** What else it was taken for on the screen, a name a further sighting. */
+  alsoNamed: string[];
   form: string | null;
   core: string | null;
   sightings: Sighting[];
@@ -79,6 +81,7 @@ function targetOf(id: string, sightings: Sighting[]): Target {
     bottom: first('bottom_m'),
     named: guess?.row.species ?? null,
     stated: guess?.row.confidence ?? null,
+    alsoNamed: onScreen.flatMap((s) => (s !== guess && s.row.species != null ? [s.row.species] : [])),
     form: onScreen.find((s) => s.row.form != null)?.row.form ?? null,
     core: onScreen.find((s) => s.row.core != null)?.row.core ?? null,
     sightings,

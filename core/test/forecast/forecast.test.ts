@@ -19,10 +19,12 @@ import {
   type WaterFrame,
 } from '../../src/forecast';
 import { Design, designDay, SparseRow } from '../../src/forecast/design';
+import { Rates } from '../../src/forecast/rates';
 import type { Look, Reading } from '../../src/logbook';
 import { seeded } from '../../src/patterns';
 import { defaultSpecies } from '../../src/species';
 import type { Point } from '../../src/geo';
+import { seenTarget } from '../support/seen-target';
 
 const zander = defaultSpecies.find((s) => s.name === 'zander')!;
 const lake: Point[][] = [
@@ -81,24 +83,7 @@ const look = (cell: number, seen: number, more: Partial<Look> = {}): Look => ({
   area: 500,
   view: null,
   reach: null,
-  targets: Array.from({ length: seen }, (_, k) => ({
-    target: `${cell} ${k}`,
-    kind: 'fish',
-    species: 'zander',
-    confidence: 0.8,
-    confirmed: 'none' as const,
-    size: null,
-    count: 1,
-    top: 4.5,
-    bottom: 5.5,
-    at: 0,
-    view: null,
-    off: null,
-    named: null,
-    stated: null,
-    form: null,
-    core: null,
-  })),
+  targets: Array.from({ length: seen }, (_, k) => seenTarget({ target: `${cell} ${k}`, top: 4.5, bottom: 5.5 })),
   ...more,
 });
 /** Every mark is taken at its word. */
@@ -156,6 +141,39 @@ describe('the forecast with a log', () => {
     const expected = looks.reduce((s, l) => s - Math.expm1((500 / 625) * Math.log1p(-forecast.probability[l.cell])), 0);
     const seen = looks.reduce((s, l) => s + (l.look.targets.length ? 1 : 0), 0);
     expect(expected / seen).to.be.within(0.85, 1.15);
+  });
+  it('speaks of scans as the log makes them: a view that shows a third as much is no place with fewer fish', () => {
+    // The side-scan, which shows a third as much, looks at one half of the water; the sounder at the other; both in the middle.
+    const random = seeded(21);
+    const looks: FitLook[] = [];
+    for (let trip = 0; trip < 30; trip++)
+      for (let k = 0; k < 150; k++) {
+        const cell = Math.floor(random() * cells.count);
+        const east = (cells.column[cell] * 25 - 500_000) / 1500;
+        const side = random() < (east < 0.3 ? 0.95 : east > 0.7 ? 0.05 : 0.5);
+        const seen = random() < 1 - Math.exp(side ? -0.03 : -0.09) ? 1 : 0;
+        looks.push({ look: look(cell, seen, { view: side ? 'side-scan' : 'sounder', reach: side ? 20 : 3 }), cell, trip, day });
+      }
+    const { probability } = predict(fitModel(zander, cells, certain(looks)), cells, zander, day);
+    const part = (from: number, to: number): number =>
+      mean(probability, (i) => cells.area[i] > 600 && cells.column[i] * 25 - 500_000 > from && cells.column[i] * 25 - 500_000 < to);
+    const plain = predict(
+      fitModel(zander, cells, certain(looks.map((l) => ({ ...l, look: { ...l.look, view: null } })))),
+      cells,
+      zander,
+      day,
+    );
+    const unequal =
+      mean(plain.probability, (i) => cells.column[i] * 25 > 501_050) / mean(plain.probability, (i) => cells.column[i] * 25 < 500_450);
+    expect(part(1050, 1500) / part(0, 450)).to.be.within(0.6, 1.5);
+    expect(unequal).to.be.above(1.7);
+  });
+  it('expects what the log saw, days of luck and all', () => {
+    const looks = log(25, 100, 1, 22, 0.08);
+    const { beta, tripSpread, ...model } = fitModel(zander, cells, certain(looks));
+    const rates = new Rates({ ...model, beta }, cells, zander);
+    const expected = looks.reduce((s, l) => s + chance(rates.of(l.cell, l.day) + Math.log(500 / 625), tripSpread), 0);
+    expect(expected / looks.filter((l) => l.look.targets.length).length).to.be.within(0.98, 1.02);
   });
   it('has no skill on outcomes that mean nothing', () => {
     const forecast = predict(fitModel(zander, cells, certain(log(20, 100, 1, 3))), cells, zander, day);

@@ -2,29 +2,21 @@ import { expect } from 'chai';
 import { Misnaming, type NamedTarget } from '../../src/forecast/misnaming';
 import type { SeenTarget } from '../../src/logbook';
 import { seeded } from '../../src/patterns';
+import { seenTarget } from '../support/seen-target';
 
 const target = (n: number, more: Partial<SeenTarget>): NamedTarget => ({
   look: n,
   trip: 0,
-  target: {
+  target: seenTarget({
     target: `t${n}`,
-    kind: 'fish',
     species: null,
     confidence: 0.75,
-    confirmed: 'none',
-    size: null,
     count: 2,
-    top: null,
-    bottom: null,
-    at: 0,
-    view: null,
-    off: null,
-    named: null,
     stated: 0.75,
     form: 'arches',
     core: 'medium',
     ...more,
-  },
+  }),
 });
 const same = (name: string): string => name;
 
@@ -63,6 +55,23 @@ describe('what marks truly were', () => {
     const named = rows.filter((r) => r.target.named === 'zander').length;
     expect(named / true_).to.be.above(1.4);
     expect(total(names.odds(), zander) / true_).to.be.within(0.85, 1.15);
+  });
+  it('takes names given to a mark again for looks of their own where they prove to be, and for echoes where they repeat', () => {
+    const told = (again: (was: string, named: string, random: () => number) => string): number => {
+      const { rows, was } = marks(2000, 8);
+      const random = seeded(9);
+      rows.forEach((r, k) => (r.target.alsoNamed = [again(was[k], r.target.named!, random), again(was[k], r.target.named!, random)]));
+      const names = new Misnaming(rows, same);
+      return names.odds().reduce((s, o, k) => s + (1 - o[names.species.indexOf(was[k])]) ** 2, 0) / rows.length;
+    };
+    const once = told((_, named) => named);
+    const ofTheirOwn = told((was, _, random) => (was === 'bream' && random() < 1 / 3 ? 'zander' : was));
+    expect(ofTheirOwn).to.be.below(0.4 * once);
+    // Repeated names must not make a fit surer than one name does.
+    const { rows, was } = marks(2000, 8);
+    const names = new Misnaming(rows, same);
+    const single = names.odds().reduce((s, o, k) => s + (1 - o[names.species.indexOf(was[k])]) ** 2, 0) / rows.length;
+    expect(once).to.be.within(0.9 * single, 1.15 * single);
   });
   it('is certain of what was in the hand', () => {
     const { rows } = marks(200, 4);

@@ -1,25 +1,9 @@
 import { expect } from 'chai';
 import { outcomeOf, type Outlook } from '../../src/forecast';
 import type { Look, SeenTarget } from '../../src/logbook';
+import { seenTarget } from '../support/seen-target';
 
-const target = (species: string): SeenTarget => ({
-  target: species,
-  kind: 'fish',
-  species,
-  confidence: 0.8,
-  confirmed: 'none',
-  size: null,
-  count: 1,
-  top: null,
-  bottom: null,
-  at: 0,
-  view: null,
-  off: null,
-  named: null,
-  stated: null,
-  form: null,
-  core: null,
-});
+const target = (species: string): SeenTarget => seenTarget({ target: species, species });
 const look = (column: number, species: string[], more: Partial<Look> = {}): Look => ({
   column,
   row: 0,

@@ -140,6 +140,15 @@ describe('joining sightings', () => {
     ]);
     expect([target.count, target.species, target.confirmed, target.confidence]).to.deep.equal([7, 'zander', 'camera', 1]);
   });
+  it('keeps what the screen was taken for: the surest name, and the others', () => {
+    const [target] = joinTargets([
+      sighting('a', null, { species: 'perch', confidence: 0.6 }),
+      sighting('b', 'a', { species: 'bream', confidence: 0.8 }),
+      sighting('c', 'a', { confidence: 0.9 }),
+      sighting('d', 'a', { species: 'perch', confirmed: 'catch', view: 'line' }),
+    ]);
+    expect([target.species, target.named, target.alsoNamed]).to.deep.equal(['perch', 'bream', ['perch']]);
+  });
 });
 
 describe('a trip in the plane', () => {

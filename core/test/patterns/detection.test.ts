@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { effectiveEffort, fitDetection, LEAST_DISTANCES, lookTable, seeded, type LookTable } from '../../src/patterns';
 import type { Look } from '../../src/logbook';
 import { madeUpChart } from '../support/made-up-logbook';
+import { seenTarget } from '../support/seen-target';
 
 const chart = madeUpChart();
 
@@ -24,24 +25,7 @@ function table(trips: number, keep: (view: string, off: number, depth: number) =
           for (let n = 0; n < 3; n++) {
             const off = reach * random();
             if (random() < 0.3 * keep(view, off, cells.depth[cell]))
-              targets.push({
-                target: `${t}-${k}-${n}`,
-                kind: 'fish',
-                species: 'zander',
-                confidence: 0.9,
-                confirmed: 'none' as const,
-                size: null,
-                count: 1,
-                top: 2,
-                bottom: 3,
-                at,
-                view,
-                off,
-                named: null,
-                stated: null,
-                form: null,
-                core: null,
-              });
+              targets.push(seenTarget({ target: `${t}-${k}-${n}`, confidence: 0.9, top: 2, bottom: 3, at, view, off }));
           }
           return {
             column: cells.column[cell],

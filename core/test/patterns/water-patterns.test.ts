@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { covariate, finish, lookTable, selection, WaterPatterns, type Logbook, type Question } from '../../src/patterns';
 import type { Look, SeenTarget } from '../../src/logbook';
 import { madeUpChart, makeUpLogbook, patternsOf, type LogMaking } from '../support/made-up-logbook';
+import { seenTarget } from '../support/seen-target';
 
 const ZANDER: Question = { species: 'zander' };
 const even = (): number => 3;
@@ -148,24 +149,8 @@ describe('what was known before a look', () => {
   const chart = madeUpChart();
   const column = Math.floor(501_000 / 25);
   const row = Math.floor(6_100_600 / 25);
-  const bait = (at: number): SeenTarget => ({
-    target: `b${at}`,
-    kind: 'bait',
-    species: null,
-    confidence: null,
-    confirmed: 'none',
-    size: null,
-    count: 100,
-    top: 2,
-    bottom: 3,
-    at,
-    view: 'sounder',
-    off: null,
-    named: null,
-    stated: null,
-    form: null,
-    core: null,
-  });
+  const bait = (at: number): SeenTarget =>
+    seenTarget({ target: `b${at}`, kind: 'bait', species: null, confidence: null, count: 100, top: 2, bottom: 3, at, view: 'sounder' });
   const look = (at: number, along: number, more: Partial<Look> = {}): Look => ({
     column: column + along,
     row,
