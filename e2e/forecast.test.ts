@@ -174,6 +174,18 @@ describe('the Forecast', () => {
     await context.close();
   });
 
+  it('starts a water without a log from what another taught, and says so', async () => {
+    const { page, context } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`);
+    await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
+    // Where this water was looked at before the other had a fit, the new start is offered.
+    const basis = page.getByText(/no log here yet; started from .+: 12 trips, \d+ contacts/);
+    const refit = page.getByRole('button', { name: 'Refit: there is something new' });
+    await basis.or(refit).first().waitFor();
+    if (await refit.isVisible()) await refit.click();
+    await basis.waitFor();
+    await context.close();
+  });
+
   it('hands the forecast out as CSV, GeoJSON and GPX', async () => {
     const { page, context } = await openForecast(world.name);
     const saved = async (button: string): Promise<string> => {

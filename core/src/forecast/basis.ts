@@ -19,6 +19,26 @@ export function splineAt({ low, high, count }: SplineSpec, value: number): [firs
   return [piece, [(1 - 3 * t + 3 * t2 - t3) / 6, (4 - 6 * t2 + 3 * t3) / 6, (1 + 3 * t + 3 * t2 - 3 * t3) / 6, t3 / 6]];
 }
 
+/** Where each coefficient of a spline has its say (Greville's sites), in the unit of the values. */
+export const splineSites = ({ low, high, count }: SplineSpec): number[] =>
+  Array.from({ length: count }, (_, k) => low + ((k - 1) / (count - 3)) * (high - low));
+
+/** Value of a spline whose coefficients stand in a list from a position on. */
+export function splineValue(spec: SplineSpec, coefficients: ArrayLike<number>, start: number, value: number): number {
+  const [first, weights] = splineAt(spec, value);
+  return weights.reduce((s, w, k) => s + w * coefficients[start + first + k], 0);
+}
+
+/** Where each hat function peaks. */
+export const hatSites = ({ low, high, count }: SplineSpec): number[] =>
+  Array.from({ length: count }, (_, k) => low + (k / (count - 1)) * (high - low));
+
+/** Value of a sum of hat functions. @param of coefficient of each */
+export function hatValue(spec: SplineSpec, of: (k: number) => number, value: number): number {
+  const [first, weights] = hatAt(spec, value);
+  return weights[0] * of(first) + weights[1] * of(first + 1);
+}
+
 /** The two hat functions (linear B-splines) that are not zero at a value: for surfaces, where cubic ones would cost four times as much. */
 export function hatAt({ low, high, count }: SplineSpec, value: number): [first: number, weights: [number, number]] {
   const scaled = Math.min(1, Math.max(0, (value - low) / (high - low))) * (count - 1);

@@ -120,7 +120,7 @@ function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<D
   add('light', s.light.count, 'smooth');
   add('bottom by temperature', s.temperature.count, 'ridge');
   add('wind', 2, 'ridge');
-  add('detection', 3 * spec.views.length, 'ridge');
+  add('detection', 1 + 3 * spec.views.length, 'ridge');
   const lasting = start;
   add('depth', s.depth.count, 'smooth');
   add('hardness', s.hardness.count, 'smooth');
@@ -267,14 +267,16 @@ export class Design {
   }
 
   /**
-   * Adds how well a scan sees: by view, the depth that the view looks into, and how far off the line it looks. Against
-   * the log's usual scans, so that a forecast, which adds nothing here, speaks of those.
+   * Adds how fully a scan shows what is there: on another visit of the trip, when not all is marked again; by view, the
+   * depth that the view looks into, and how far off the line it looks. Against
+   * the log's usual first scans, so that a forecast, which adds nothing here, speaks of those.
    */
   addDetection(row: SparseRow, look: Look, i: number): void {
     if (look.kind !== 'scan') return;
     const depth = this.cells.depth[i];
+    if (look.visit) row.add(this.start.detection, 1);
     this.spec.views.forEach(({ view, share, depth: usual, reach }, k) => {
-      const at = this.start.detection + 3 * k;
+      const at = this.start.detection + 1 + 3 * k;
       const own = look.view === view;
       const more = (own ? 1 : 0) - share;
       row.add(at, more);

@@ -1,5 +1,6 @@
 import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
+import { borrowedBase, type Borrowed } from './borrow';
 import { CELL } from '../geo';
 import { Design, designDay, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec, type TermName } from './design';
 import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from './linear-algebra';
@@ -46,6 +47,8 @@ export interface ModelStats {
   fittedMs: number;
   /** How much more looks of one place on one trip agree than chance has it; 1 where they do not. */
   dispersion: number;
+  /** What the fit started from beside the schools. */
+  borrowed: { water: string; trips: number; contacts: number } | null;
 }
 
 /** Targets a cell-sized scan shows where nothing is known: the intercepts' prior, on the log scale. */
@@ -68,6 +71,8 @@ export interface FitOptions {
   /** Called between iterations; true stops the fit with a CancelledError. */
   cancelled?: () => boolean;
   now?: () => number;
+  /** What was learned on another water, to start from. */
+  borrowed?: Borrowed | null;
   /** Leaves the places and trips out, and is content with a rougher fit: how a species likes depth, bottom and day. */
   likingOnly?: boolean;
 }
@@ -77,7 +82,7 @@ export class CancelledError extends Error {}
 /** Bounds of a term's precision; the place term always keeps some freedom, since places do last. */
 const LOOSEST: Record<string, number> = { place: 0.25, trip: 0.2 };
 const TIGHTEST: Record<string, number> = { place: 6 };
-/** What is expected of a term's precision before any log, and how many coefficients' worth that counts for. */
+/** What is expected of a term's precision before any log, about the schools or what was borrowed, and how many coefficients' worth that counts for. */
 const EXPECTED: Record<TermName, number> = {
   schools: 10,
   'depth by temperature': 2,
@@ -128,6 +133,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   const problem = assemble(design, looks, days, !likingOnly);
   const p = spec.columns;
   const base = Float64Array.from({ length: p }, (_, i) => (i < EFFORT_KINDS.length ? BASE[EFFORT_KINDS[i]] : 0));
+  if (options.borrowed) borrowedBase(options.borrowed, spec, base);
   const beta = Float64Array.from(base);
   const penalties = spec.terms.map((t) => design.penaltyOf(t));
   const lambda: number[] = spec.terms.map((t) => EXPECTED[t.name]);
@@ -162,7 +168,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     let moved = 0;
     spec.terms.forEach((term, k) => {
       if (!term.count) return;
-      const { next, freedom } = fellnerSchall(term, penalties[k], lambda[k], beta, inverse, p);
+      const { next, freedom } = fellnerSchall(term, penalties[k], lambda[k], { beta, base }, inverse, p);
       // A term that has all but vanished may go on vanishing; nothing waits for it.
       if (freedom > 0.3) moved = Math.max(moved, Math.abs(Math.log(next / lambda[k])));
       lambda[k] = next;
@@ -202,6 +208,9 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
       iterations,
       fittedMs: Math.round(now() - started),
       dispersion,
+      borrowed: options.borrowed
+        ? { water: options.borrowed.water, trips: options.borrowed.trips, contacts: options.borrowed.contacts }
+        : null,
     },
   };
 }
@@ -248,7 +257,7 @@ function fellnerSchall(
   term: { name: TermName; start: number; count: number },
   penalty: Float64Array,
   lambda: number,
-  beta: Float64Array,
+  { beta, base }: Pick<State, 'beta' | 'base'>,
   inverse: Float64Array,
   p: number,
 ): { next: number; freedom: number } {
@@ -260,7 +269,7 @@ function fellnerSchall(
       const s = penalty[a * count + b];
       if (s === 0) continue;
       trace += s * inverseEntry(inverse, p, start + a, start + b);
-      square += s * beta[start + a] * beta[start + b];
+      square += s * (beta[start + a] - base[start + a]) * (beta[start + b] - base[start + b]);
     }
   const freedom = Math.max(1e-6, count - lambda * trace);
   const next = (freedom + EXPECTED_WORTH) / (square + EXPECTED_WORTH / EXPECTED[term.name]);
@@ -277,7 +286,7 @@ function gradientAt(problem: Problem, { beta, base, spec, penalties, lambda }: S
     for (let a = 0; a < term.count; a++)
       for (let b = 0; b < term.count; b++) {
         const s = penalties[t][a * term.count + b];
-        if (s !== 0) gradient[term.start + a] -= lambda[t] * s * beta[term.start + b];
+        if (s !== 0) gradient[term.start + a] -= lambda[t] * s * (beta[term.start + b] - base[term.start + b]);
       }
   });
   return gradient;

@@ -1,6 +1,7 @@
 import type { CellTable } from '../chart';
 import { seeded } from '../numbers';
 import { courseOfLatitude, seasonOf, type SpeciesProfile, type StageName } from '../species';
+import type { Borrowed } from './borrow';
 import { CancelledError, fitModel } from './fit';
 import { logEffort, seenChance, type FitLook, type SpeciesLook } from './look-likelihood';
 import { hotSpots, type CellTally } from './hot-spots';
@@ -50,6 +51,8 @@ export interface ScoreCard {
 }
 
 export interface ValidateOptions {
+  /** What every fit starts from that was learned on another water. */
+  borrowed?: Borrowed | null;
   onProgress?: (share: number, words: string) => void;
   cancelled?: () => boolean;
   /** At most so many fits for each way of holding out. */
@@ -83,7 +86,7 @@ export function validate(
   latitude: number,
   options: ValidateOptions = {},
 ): ScoreCard | null {
-  const { folds: most = 5, onProgress, cancelled } = options;
+  const { folds: most = 5, onProgress, cancelled, borrowed = null } = options;
   const looks = speciesOdds(all, species, known, cells);
   const trips = [...new Set(looks.map((l) => l.trip))];
   const start = new Map<number, number>();
@@ -115,7 +118,7 @@ export function validate(
     const judged = folds.flatMap((fold) => {
       if (cancelled?.()) throw new CancelledError('the scoring was cancelled');
       const out = new Set(fold);
-      const own = judge(all, looks, out, species, known, cells);
+      const own = judge(all, looks, out, species, known, cells, borrowed);
       onProgress?.(++done / total, `scoring on ${held} held out`);
       return own;
     });
@@ -183,12 +186,13 @@ function judge(
   species: SpeciesProfile,
   known: SpeciesProfile[],
   cells: CellTable,
+  borrowed: Borrowed | null,
 ): Judged[] {
   const training = all.filter((l) => !out.has(l.trip));
   const judged = looks.filter((l) => out.has(l.trip) && l.look.kind === 'scan');
   if (!training.length || !judged.length) return [];
   const sorted = speciesOdds(training, species, known, cells);
-  const model = fitModel(species, cells, sorted);
+  const model = fitModel(species, cells, sorted, { borrowed });
   const rates = new Rates(model, cells, species);
   const spots = hotSpots(talliesOf(sorted, cells), cells);
   const scans = sorted.filter((l) => l.look.kind === 'scan');

@@ -96,5 +96,9 @@ export async function forecastCommand(context: Context, options: ForecastOptions
       ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${Math.round(stats.contacts)} contacts of ${species.name}`
       : 'fit: no look had been logged by then; the schools speak alone',
   );
+  if (stats.borrowed)
+    console.log(
+      `started from the fit of ${stats.borrowed.water}: ${stats.borrowed.trips} trips, ${Math.round(stats.borrowed.contacts)} contacts`,
+    );
   console.log(`${options.out}: ${chart.cells.count} cells of ${water.name}, ${species.name} at ${at}`);
 }

@@ -1,6 +1,14 @@
 import { createHash } from 'node:crypto';
 import { mainBody, packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
-import { frameLength, unpackModel, type Model, type ScoreCard, type WaterFrame } from '@restless-shoal/core/forecast';
+import {
+  ENOUGH_OF_ITS_OWN,
+  frameLength,
+  LEAST_BORROWED,
+  unpackModel,
+  type Model,
+  type ScoreCard,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
@@ -167,11 +175,47 @@ export interface FitResult {
   fittedAt: string;
 }
 
+interface Source {
+  water: string;
+  inputs: string;
+  body: Uint8Array;
+}
+
+/**
+ * The fit of another water that a fit of this one starts from while it has few trips of its own: the one with most
+ * contacts of the species that borrowed nothing itself. Fits that stand are used, none is made for it.
+ */
+async function sourceFor(
+  pool: Pool,
+  water: WaterRow,
+  species: SpeciesProfile,
+  trips: TripRow[],
+  until: Date | null,
+): Promise<Source | null> {
+  if (trips.length >= ENOUGH_OF_ITS_OWN) return null;
+  const found = await pool.query<Source>(
+    `SELECT w.name AS water, m.inputs, m.body FROM models m JOIN waters w ON w.id = m.water_id
+      WHERE w.account_id = $1 AND w.id <> $2 AND m.species = $3 AND m.stats->'borrowed' = 'null'
+        AND (m.stats->>'trips')::int >= $4 AND (m.stats->>'contacts')::float8 >= $5
+        AND ($6::float8 IS NULL OR (m.stats->>'to')::float8 <= $6)
+      ORDER BY (m.stats->>'contacts')::float8 DESC, m.id DESC LIMIT 1`,
+    [water.account_id, water.id, species.name, LEAST_BORROWED.trips, LEAST_BORROWED.contacts, until && until.getTime()],
+  );
+  return found.rows[0] ?? null;
+}
+
 /** What a fit rests on, as a digest: the same digest needs no new fit. */
-function inputsOf(water: WaterRow, species: SpeciesProfile, chart: ChartRow, trips: TripRow[], until: Date | null): string {
+function inputsOf(
+  water: WaterRow,
+  species: SpeciesProfile,
+  chart: ChartRow,
+  trips: TripRow[],
+  source: Source | null,
+  until: Date | null,
+): string {
   const stamps = trips.map((t) => [t.id, t.changed_at]);
   return createHash('sha256')
-    .update(JSON.stringify([METHOD, species, water.rules, chart.id, stamps, until && trips.length === 0 ? 'none' : '']))
+    .update(JSON.stringify([METHOD, species, water.rules, chart.id, stamps, source?.inputs, until && trips.length === 0 ? 'none' : '']))
     .digest('hex');
 }
 
@@ -192,11 +236,12 @@ export async function latestFit(
   );
   if (!found.rowCount || !chart) return null;
   const row = found.rows[0];
+  const trips = await tripsOf(pool, water.id);
   return {
     body: row.body,
     fittedAt: row.fitted_at,
     stats: row.stats,
-    stale: row.inputs !== inputsOf(water, species, chart, await tripsOf(pool, water.id), null),
+    stale: row.inputs !== inputsOf(water, species, chart, trips, await sourceFor(pool, water, species, trips, null), null),
   };
 }
 
@@ -207,6 +252,7 @@ async function fitTask(
   known: SpeciesProfile[],
   chart: ChartRow,
   trips: TripRow[],
+  source: Source | null,
   until: Date | null,
   options: TaskOptions,
 ): Promise<FitTask> {
@@ -221,6 +267,7 @@ async function fitTask(
     trips: looks.map((t) => t.looks),
     readings: (await readingsOfWater(pool, water.id)).filter((r) => upTo(r.time)),
     profiles: (await profilesOfWater(pool, water.id)).filter((r) => upTo(r.time)),
+    borrowed: source && { water: source.water, body: source.body },
   };
 }
 
@@ -239,14 +286,15 @@ export async function scoreFit(pool: Pool, water: WaterRow, name: string, option
   const chart = await latestChart(pool, water.id);
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = await tripsOf(pool, water.id);
-  const inputs = inputsOf(water, species, chart, trips, null);
+  const source = await sourceFor(pool, water, species, trips, null);
+  const inputs = inputsOf(water, species, chart, trips, source, null);
   const scored = await pool.query('SELECT 1 FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3 AND scores IS NOT NULL', [
     water.id,
     species.name,
     inputs,
   ]);
   if (scored.rowCount) return;
-  const card = await runScore(await fitTask(pool, water, species, known, chart, trips, null, { signal: options.signal }), options);
+  const card = await runScore(await fitTask(pool, water, species, known, chart, trips, source, null, { signal: options.signal }), options);
   if (card)
     await pool.query('UPDATE models SET scores = $4 WHERE water_id = $1 AND species = $2 AND inputs = $3', [
       water.id,
@@ -268,14 +316,15 @@ export async function freshFit(
   const chart = await latestChart(pool, water.id);
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = trainedBy(await tripsOf(pool, water.id), until);
-  const inputs = inputsOf(water, species, chart, trips, until);
+  const source = await sourceFor(pool, water, species, trips, until);
+  const inputs = inputsOf(water, species, chart, trips, source, until);
   const found = await pool.query<{ body: Buffer; fitted_at: string }>(
     'SELECT body, fitted_at FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3',
     [water.id, species.name, inputs],
   );
   if (found.rowCount)
     return { model: unpackModel(found.rows[0].body), body: found.rows[0].body, reused: true, fittedAt: found.rows[0].fitted_at };
-  const task = await fitTask(pool, water, species, known, chart, trips, until, {
+  const task = await fitTask(pool, water, species, known, chart, trips, source, until, {
     ...options,
     onProgress: (s) => options.onProgress?.(0.3 * s),
   });

@@ -21,12 +21,15 @@ import {
   type Worked,
 } from '@restless-shoal/core/chart';
 import {
+  borrowFrom,
   castsOf,
   fitModel,
   looksForFit,
   packModel,
   speciesOdds,
+  unpackModel,
   validate,
+  type Borrowed,
   type FitLook,
   type ScoreCard,
   type WaterFrame,
@@ -220,7 +223,11 @@ export interface FitTask extends WithPort {
   trips: Look[][];
   readings: Reading[];
   profiles: ProfileRow[];
+  /** The packed fit of another water to start from. */
+  borrowed: { water: string; body: Uint8Array } | null;
 }
+
+const borrowedOf = ({ borrowed }: FitTask): Borrowed | null => borrowed && borrowFrom(unpackModel(borrowed.body), borrowed.water);
 
 function looksOfTask(task: FitTask): { cells: Chart['cells']; looks: FitLook[] } {
   const { cells } = unpackChart(task.chart);
@@ -233,7 +240,11 @@ export function fit(task: FitTask): Uint8Array {
   const { cells, looks } = looksOfTask(task);
   const sorted = speciesOdds(looks, task.species, task.known, cells);
   return packModel(
-    fitModel(task.species, cells, sorted, { onProgress: (share) => task.port?.postMessage({ share }), now: () => performance.now() }),
+    fitModel(task.species, cells, sorted, {
+      borrowed: borrowedOf(task),
+      onProgress: (share) => task.port?.postMessage({ share }),
+      now: () => performance.now(),
+    }),
   );
 }
 
@@ -241,6 +252,7 @@ export function fit(task: FitTask): Uint8Array {
 export function score(task: FitTask): ScoreCard | null {
   const { cells, looks } = looksOfTask(task);
   return validate(looks, task.species, task.known, cells, task.frame.latitude, {
+    borrowed: borrowedOf(task),
     onProgress: (share, words) => task.port?.postMessage({ share, words }),
   });
 }

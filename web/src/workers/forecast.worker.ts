@@ -31,6 +31,7 @@ import {
   type Forecast,
   type HeatHypothesis,
   type Model,
+  type ModelStats,
   type Place,
   type Reason,
   type SchoolPlan,
@@ -63,6 +64,8 @@ export interface ForecastAnswer {
   looks: number;
   contacts: number;
   trips: number;
+  /** The other water that the fit started from. */
+  borrowed: ModelStats['borrowed'];
 }
 
 export interface BriefAnswer {
@@ -136,7 +139,16 @@ const api = {
     const teach = bestPlaces(used, chart.cells, request.species, day, forecast, tally, 8, teaching(forecast, tally), moved);
     last = { request, model: used, moved };
     return transfer(
-      { forecast, places, teach, took, looks: used.stats.looks, contacts: used.stats.contacts, trips: used.stats.trips },
+      {
+        forecast,
+        places,
+        teach,
+        took,
+        looks: used.stats.looks,
+        contacts: used.stats.contacts,
+        trips: used.stats.trips,
+        borrowed: used.stats.borrowed,
+      },
       Object.values(forecast).map((a) => a.buffer),
     );
   },

@@ -36,7 +36,7 @@ export function FitButton({
   if (!fitted || !stale) return null;
   return (
     <button type="button" className="btn btn-primary touch-target" onClick={onRefit}>
-      <RefreshCw size={18} aria-hidden /> Refit: something new was logged
+      <RefreshCw size={18} aria-hidden /> Refit: there is something new
     </button>
   );
 }

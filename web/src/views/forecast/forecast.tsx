@@ -7,6 +7,7 @@ import { PositionField } from '../../parts/position-field';
 import { Segments } from '../../parts/segments';
 import { WaterMap } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
+import type { ForecastAnswer } from '../../workers/forecast.worker';
 import { useContours } from '../../workers/use-contours';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
 import { CellSheet, type CellView } from './cell-sheet';
@@ -22,6 +23,14 @@ const NO_PLACES: Place[] = [];
 
 /** The rival that came nearest to the fit, or passed it. */
 const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the schools' : 'saying the same everywhere');
+
+/** What the chances rest on. */
+function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, schoolsOnly: boolean): string {
+  const own = looks ? `from ${trips} trips, ${grouped(looks)} looks, ${grouped(contacts)} contacts` : 'no log here yet';
+  if (borrowed) return `${own}; started from ${borrowed.water}: ${borrowed.trips} trips, ${grouped(borrowed.contacts)} contacts`;
+  if (looks) return own;
+  return schoolsOnly ? 'from the schools alone: what was logged is set aside' : 'from the schools alone: no log yet';
+}
 
 /** Where the species will hold, how deep, how sure, and why. */
 export function ForecastView() {
@@ -98,13 +107,7 @@ export function ForecastView() {
           <p className="rounded-box border border-line bg-surface px-3 py-2">
             <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows one
             <span className="block text-sm text-mute" data-testid="basis">
-              {answer
-                ? answer.looks
-                  ? `from ${answer.trips} trips, ${grouped(answer.looks)} looks, ${grouped(answer.contacts)} contacts`
-                  : schoolsOnly
-                    ? 'from the schools alone: what was logged is set aside'
-                    : 'from the schools alone: no log yet'
-                : 'computing …'}
+              {answer ? basisWords(answer, schoolsOnly) : 'computing …'}
               {' · '}
               {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
             </span>

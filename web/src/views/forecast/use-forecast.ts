@@ -5,7 +5,7 @@ import { newId } from '@restless-shoal/core/logbook';
 import { sawSpecies, type SeenToday } from '@restless-shoal/core/forecast';
 import { findSpecies } from '@restless-shoal/core/species';
 import { getJson, sendJson } from '../../api/client';
-import { useFit, useLooks, useScores, type JobState } from '../../api/queries';
+import { useFit, useLooks, useScores, useWaters, type JobState } from '../../api/queries';
 import { outbox } from '../../offline/device';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
@@ -122,14 +122,16 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
     if (id) await sendJson('DELETE', `/jobs/${id}`).catch(() => undefined);
   }, []);
 
+  // Fits of other waters are something to start from.
+  const others = (useWaters().data ?? []).some((w) => w.id !== water.id && w.trips > 0);
   // A water with a log and no fit yet is fitted without being asked; later fits are the angler's choice.
   const asked = useRef('');
   useEffect(() => {
     const key = `${water.id} ${species.name}`;
-    if (fit.data !== null || asked.current === key || !log.trips.length) return;
+    if (fit.data !== null || asked.current === key || (!log.trips.length && !others)) return;
     asked.current = key;
     void refit();
-  }, [fit.data, water.id, species.name, log.trips.length, refit]);
+  }, [fit.data, water.id, species.name, log.trips.length, others, refit]);
 
   // Where the log foretells no better than the schools, the schools speak.
   const schoolsOnly = scores.data?.verdict === 'worse' && !fitAnyway;
