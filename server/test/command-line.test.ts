@@ -181,6 +181,20 @@ describe('./shoal forecast', () => {
     expect((await run(...args, '--at', '2026-07-11T08:00:00Z')).text).to.include('fit: used again');
     expect((await run(...args, '--at', '2024-07-11T08:00:00Z')).text).to.include('the schools speak alone');
   });
+  it('knows what was looked at earlier on the day, and nothing of later', async () => {
+    const trips = csv(join(folder, 'trips.csv'));
+    const { start, end } = trips[trips.length - 1];
+    const after = (share: number): string => new Date(Date.parse(start) + share * (Date.parse(end) - Date.parse(start))).toISOString();
+    const looks = async (at: string): Promise<number> => {
+      const { code, text } = await run('forecast', '--water', name, '--species', 'zander', '--at', at, '--out', out);
+      expect(code, text).to.equal(0);
+      return Number(/earlier on the day: (\d+) looks/.exec(text)?.[1] ?? 0);
+    };
+    const [before, third, most] = [await looks(after(-0.05)), await looks(after(0.35)), await looks(after(0.95))];
+    expect(before).to.equal(0);
+    expect(third).to.be.above(20);
+    expect(most).to.be.above(1.5 * third);
+  });
   it('exits non-zero on an unknown species and lists the known ones', async () => {
     const { code, text } = await run('forecast', '--water', name, '--species', 'unicorn', '--at', '2026-07-10T08:00:00Z', '--out', out);
     expect(code).to.equal(1);

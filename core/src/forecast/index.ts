@@ -37,4 +37,4 @@ export { Rates } from './rates';
 export { hotSpots, type CellTally } from './hot-spots';
 export { outcomeOf, type Outlook, type Outcome } from './outcome';
 export { forecastCsv } from './forecast-file';
-export { movedToday, learnToday, type SeenToday, type TodayModel, type DayLook } from './today';
+export { movedToday, learnToday, seenEarlier, type SeenToday, type TodayModel, type DayLook } from './today';

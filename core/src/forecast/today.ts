@@ -1,5 +1,6 @@
 import type { CellTable } from '../chart';
 import { CELL, cellKey } from '../geo';
+import type { Look } from '../logbook';
 
 /** How far what was seen earlier on a day carries: in space, in time, and against how much of the usual. */
 export interface Carry {
@@ -125,6 +126,22 @@ export interface SeenToday {
   fish: number;
   bait: number;
 }
+
+/** What looks of a day saw of a species, and of bait. @param is whether a name is the species @param indexOf cell of the chart by its key */
+export const seenEarlier = (looks: Look[], is: (name: string) => boolean, indexOf: Map<number, number>): SeenToday[] =>
+  looks.flatMap((look) => {
+    const cell = indexOf.get(cellKey(look.column, look.row));
+    if (cell === undefined || look.kind === 'troll') return [];
+    return [
+      {
+        cell,
+        at: look.from,
+        effort: look.kind === 'scan' ? look.effort / (CELL * CELL) : 0,
+        fish: look.targets.filter((t) => t.kind === 'fish' && t.species != null && is(t.species)).length,
+        bait: look.targets.filter((t) => t.kind === 'bait').length,
+      },
+    ];
+  });
 
 /**
  * By how much what was seen earlier today moves the log rate of each cell.

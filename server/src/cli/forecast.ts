@@ -7,17 +7,21 @@ import {
   conditionsFromLog,
   dayFor,
   forecastCsv,
-  predict,
+  indexCells,
+  movedToday,
+  Predictor,
+  seenEarlier,
   type Cast,
   type TimedReading,
 } from '@restless-shoal/core/forecast';
 import { emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
 import { metricPlane } from '@restless-shoal/core/geo';
+import { findSpecies } from '@restless-shoal/core/species';
 import type { ProfileRow, Reading, RecordName, Row } from '@restless-shoal/core/logbook';
 import { latestChart } from '../db/charts';
 import { profilesOfWater, readingsOfWater } from '../db/log';
 import { waterByName, type WaterRow } from '../db/waters';
-import { frameOf, freshFit, speciesNamed } from '../jobs/ready';
+import { frameOf, freshFit, looksOfDay, speciesNamed } from '../jobs/ready';
 import type { Context } from './context';
 
 export interface ForecastOptions {
@@ -67,12 +71,15 @@ async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOp
   return { readings, cast, said };
 }
 
+/** The date of a moment where the water lies. */
+const localDate = (at: Date, zone: string | null): string => at.toLocaleDateString('en-CA', { timeZone: zone ?? 'UTC' });
+
 /** Writes the forecast of a species as CSV, one row a cell. */
 export async function forecastCommand(context: Context, options: ForecastOptions): Promise<void> {
   const { pool, account } = context;
   const water = await waterByName(pool, account, options.water);
   if (!water) throw new FormatError(`there is no water "${options.water}"`);
-  const { species } = await speciesNamed(pool, water, options.species);
+  const { species, known } = await speciesNamed(pool, water, options.species);
   const row = await latestChart(pool, water.id);
   if (!row) throw new FormatError(`${water.name} has no chart yet: import soundings or an outline first`);
   const chart = unpackChart(row.body);
@@ -81,7 +88,13 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   const logged = conditionsFromLog(readings, options.at, frame);
   const day = dayFor(logged.conditions, frame, cast);
   const fit = await freshFit(pool, water, species.name, options.at);
-  const forecast = predict(fit.model, chart.cells, species, day);
+  const predictor = new Predictor(fit.model, chart.cells, species);
+  const before = predictor.on(day);
+  const looked = await looksOfDay(pool, water, options.at, (t) => localDate(t, water.time_zone));
+  const is = (name: string): boolean => findSpecies(name, known)?.name === species.name;
+  const earlier = seenEarlier(looked, is, indexCells(chart.cells));
+  const moved = movedToday(fit.model.today, earlier, before.probability, chart.cells, options.at.getTime());
+  const forecast = moved ? predictor.on(day, moved) : before;
   const plane = metricPlane(chart.epsg);
   const at = options.at.toISOString();
   writeFileSync(options.out, forecastCsv(forecast, chart.cells, plane, species.name, at));
@@ -90,6 +103,10 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   console.log(
     `thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${day.column.modelled ? 'modelled' : 'from the cast'}`,
   );
+  if (earlier.length)
+    console.log(
+      `earlier on the day: ${earlier.length} looks${moved ? ', which move the forecast' : '; days like this log’s carry nothing on, they move nothing'}`,
+    );
   const { stats } = fit.model;
   console.log(
     stats.looks

@@ -143,6 +143,34 @@ export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptio
   return trips.map((trip) => ({ trip, looks: byTrip.get(trip.id)?.body ?? [], outside: byTrip.get(trip.id)?.outside ?? [] }));
 }
 
+/**
+ * The looks of a day up to a moment, from what had been logged by then alone.
+ * @param dayOf the date of a moment where the water lies
+ */
+export async function looksOfDay(pool: Pool, water: WaterRow, at: Date, dayOf: (t: Date) => string): Promise<Look[]> {
+  const chart = await latestChart(pool, water.id);
+  if (!water.outline || !water.epsg || !chart) return [];
+  const trips = (await tripsOf(pool, water.id)).filter((t) => {
+    const start = new Date(t.start);
+    return start <= at && dayOf(start) === dayOf(at);
+  });
+  const by = <R extends { time?: string; start?: string }>(rows: R[]): R[] =>
+    rows.filter((r) => Date.parse((r.time ?? r.start)!) <= at.getTime());
+  const rows = await Promise.all(
+    trips.map(async (t) => ({
+      id: t.id,
+      track: by(await trackOf(pool, t.id)),
+      // A stop that goes on is fished up to the moment.
+      stops: by(await stopsOf(pool, t.id)).map((s) => (s.end && Date.parse(s.end) > at.getTime() ? { ...s, end: at.toISOString() } : s)),
+      contacts: by(await contactsOf(pool, t.id)),
+      responses: by(await responsesOf(pool, t.id)),
+    })),
+  );
+  if (!rows.length) return [];
+  const derived = await runLooks({ epsg: water.epsg, outline: water.outline, chart: chart.body, beam: beamOf(water), trips: rows });
+  return derived.flatMap((d) => d.looks).sort((a, b) => a.from - b.from);
+}
+
 /** A name that no profile of the water knows. */
 export class UnknownSpeciesError extends Error {
   constructor(

@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { CELL, cellKey } from '@restless-shoal/core/geo';
+import { cellKey } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { sawSpecies, type SeenToday } from '@restless-shoal/core/forecast';
+import { sawSpecies, seenEarlier, type SeenToday } from '@restless-shoal/core/forecast';
 import { findSpecies } from '@restless-shoal/core/species';
 import { getJson, sendJson } from '../../api/client';
 import { useFit, useLooks, useScores, useWaters, type JobState } from '../../api/queries';
@@ -59,19 +59,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
   const earlier = useMemo((): SeenToday[] => {
     const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
     const own = (looks.data ?? []).find((t) => t.trip === running?.id)?.looks ?? [];
-    return own.flatMap((look) => {
-      const cell = cellIndex.get(cellKey(look.column, look.row));
-      if (cell === undefined || look.kind === 'troll') return [];
-      return [
-        {
-          cell,
-          at: look.from,
-          effort: look.kind === 'scan' ? look.effort / (CELL * CELL) : 0,
-          fish: look.targets.filter((t) => t.kind === 'fish' && t.species != null && is(t.species)).length,
-          bait: look.targets.filter((t) => t.kind === 'bait').length,
-        },
-      ];
-    });
+    return seenEarlier(own, is, cellIndex);
   }, [looks.data, running?.id, cellIndex, species.name, water.species]);
   const today = useMemo(() => new Set(earlier.map((l) => l.cell)), [earlier]);
 
