@@ -1,4 +1,4 @@
 /** The demo: a made-up water and the log of its guide, from a seed. */
 export { makeLogbook, type Folder, type MadeLogbook, type Scenario, type TripTruth } from './logbook';
-export { FURTHER_WATERS, drawnScenario } from './scenarios';
+export { FURTHER_WATERS, SECOND_WATER, drawnScenario } from './scenarios';
 export { worldName } from './world';

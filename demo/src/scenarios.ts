@@ -1,6 +1,7 @@
 import { RESERVOIR } from './climate';
 import { bell, overBottom, type FishKind, type FishRules } from './fish-rules';
 import type { Scenario } from './logbook';
+import { VALLEY_FISH } from './fish-valley';
 import { Random } from './random';
 import type { ShapeKind } from './shapes';
 
@@ -298,3 +299,9 @@ export const FURTHER_WATERS: { seed: number; scenario: Scenario; species: string
     species: ['walleye', 'smallmouth bass'],
   },
 ];
+
+/** A round lake with the demo's own fish: what one water teaches another. */
+export const SECOND_WATER: { seed: number; scenario: Scenario } = {
+  seed: 9,
+  scenario: { shape: 'bowl', water: RESERVOIR, fish: VALLEY_FISH },
+};

@@ -366,5 +366,5 @@ const FULL_COVER = 0.9;
 const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
 const near = (distance: number): number => (distance >= FAR ? 0 : Math.exp(-distance / 30));
 /** The scale that depth is smoothed on: a metre in the shallows tells fish apart as three do at six metres. */
-const depthScale = (depth: number): number => Math.log1p(depth / 3);
+export const depthScale = (depth: number): number => Math.log1p(depth / 3);
 const logReach = ({ reach }: Look): number => Math.log(Math.max(1, reach ?? 1));

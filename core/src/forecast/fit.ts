@@ -18,6 +18,7 @@ import {
   type SpeciesLook,
 } from './look-likelihood';
 import { learnToday, type DayLook, type TodayModel } from './today';
+import { learnSizes, type SizeModel } from './size';
 import { holdingObservations, type HoldingObservation } from './holding-depth';
 
 /** A fit of one species on one water. */
@@ -33,6 +34,8 @@ export interface Model {
   holding: HoldingObservation[];
   /** How what was seen earlier on a day moves the rest of it. */
   today: TodayModel;
+  /** Where and when they are large; null where too few sizes were logged. */
+  size: SizeModel | null;
   stats: ModelStats;
 }
 
@@ -199,6 +202,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     tripSpread,
     holding: holdingObservations(looks, cells),
     today: likingOnly ? { fish: null, bait: null, baitRate: 0 } : todayOf(looks, problem, state, cells),
+    size: likingOnly ? null : learnSizes(looks, cells, species),
     stats: {
       looks: looks.length,
       trips,

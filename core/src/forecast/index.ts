@@ -28,6 +28,7 @@ export { Predictor, predict, chance, type Forecast } from './predict';
 export { scoresOf, betterBy, calibrationSlope, logScore, type HeldLook, type Scores, type Scored } from './scores';
 export { bestPlaces, placeName, reasonsAt, teaching, type Place } from './places';
 export { FACTORS, type Reason, type Factor } from './reasons';
+export { ofLarge, type SizeModel } from './size';
 export { borrowFrom, ENOUGH_OF_ITS_OWN, LEAST_BORROWED, type Borrowed } from './borrow';
 export { packModel, unpackModel } from './pack-model';
 export { indexCells, regionFrom } from './region';

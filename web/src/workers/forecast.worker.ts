@@ -17,6 +17,7 @@ import {
   fitModel,
   heatHypotheses,
   movedToday,
+  ofLarge,
   Predictor,
   reasonsAt,
   schoolPlans,
@@ -51,6 +52,8 @@ export interface ForecastRequest {
   tally: [number, number, number][];
   /** What was looked at and seen earlier on the trip that runs. */
   earlier: SeenToday[];
+  /** Large ones alone are asked for, where enough sizes were logged. */
+  large: boolean;
 }
 
 export interface ForecastAnswer {
@@ -66,6 +69,10 @@ export interface ForecastAnswer {
   trips: number;
   /** The other water that the fit started from. */
   borrowed: ModelStats['borrowed'];
+  /** How many sizes were logged and how many were large, where that is enough to forecast large ones. */
+  sizes: { sized: number; large: number } | null;
+  /** Whether it is the forecast of large ones. */
+  large: boolean;
 }
 
 export interface BriefAnswer {
@@ -132,7 +139,9 @@ const api = {
     const day = dayOf(request);
     const before = ready.on(day);
     const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, request.conditions.at.getTime());
-    const forecast = moved ? ready.on(day, moved) : before;
+    const any = moved ? ready.on(day, moved) : before;
+    const large = request.large && used.size != null;
+    const forecast = large ? ofLarge(any, used.size!, chart.cells, request.species, day) : any;
     const took = performance.now() - started;
     const tally = new Map(request.tally.map(([cell, looked, saw]) => [cell, { looked, saw }]));
     const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally, PLACES, forecast.probability, moved);
@@ -148,12 +157,14 @@ const api = {
         contacts: used.stats.contacts,
         trips: used.stats.trips,
         borrowed: used.stats.borrowed,
+        sizes: used.size && { sized: used.size.sized, large: used.size.large },
+        large,
       },
       Object.values(forecast).map((a) => a.buffer),
     );
   },
   /** What the water says today, for one species. */
-  brief(request: Omit<ForecastRequest, 'tally' | 'earlier'> & { signs: string }): BriefAnswer {
+  brief(request: Omit<ForecastRequest, 'tally' | 'earlier' | 'large'> & { signs: string }): BriefAnswer {
     if (!chart) throw new Error('no chart is open');
     const day = dayOf(request);
     const { cells, deepest } = chart;

@@ -34,10 +34,13 @@ function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, school
 
 /** Where the species will hold, how deep, how sure, and why. */
 export function ForecastView() {
-  const { chart, chartBytes, water, species, conditions, setWhatIf } = useWaterState();
+  const { chart, chartBytes, water, species, conditions, running, setWhatIf } = useWaterState();
   const worker = useForecastWorker(chartBytes);
   const contours = useContours(worker);
-  const { answer, fit, failed, refit, cancel, progress, scores, schoolsOnly, setFitAnyway, today } = useForecast(worker);
+  // A trip after fish of a size asks for those until told otherwise.
+  const [askedLarge, setAskedLarge] = useState<boolean | null>(null);
+  const wantsLarge = askedLarge ?? (running?.goal === 'size' || running?.goal === 'best');
+  const { answer, fit, failed, refit, cancel, progress, scores, schoolsOnly, setFitAnyway, today } = useForecast(worker, wantsLarge);
   const cellIndex = useCellIndex();
   const [chosen, setChosen] = useState<number | null>(null);
   const [picked, setPicked] = useState<CellView | null>(null);
@@ -62,7 +65,7 @@ export function ForecastView() {
   const listed = answer ? (list === 'best' ? answer.places : answer.teach) : NO_PLACES;
   const places = useMemo(() => listed.map((p, i) => ({ number: i + 1, x: p.x, y: p.y })), [listed]);
   // Another species or water is no change of this one.
-  useEffect(() => setKept(null), [species.name, water.id]);
+  useEffect(() => setKept(null), [species.name, water.id, wantsLarge]);
 
   const pick = useCallback(
     (point: Point) => {
@@ -105,7 +108,8 @@ export function ForecastView() {
       >
         <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2">
           <p className="rounded-box border border-line bg-surface px-3 py-2">
-            <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows one
+            <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows{' '}
+            {answer?.large ? 'a large one' : 'one'}
             <span className="block text-sm text-mute" data-testid="basis">
               {answer ? basisWords(answer, schoolsOnly) : 'computing …'}
               {' · '}
@@ -119,6 +123,19 @@ export function ForecastView() {
             onRefit={() => void refit()}
             onCancel={() => void cancel()}
           />
+          {answer?.sizes && (
+            <div className="w-72 rounded-box bg-surface">
+              <Segments
+                label="Size of fish"
+                value={wantsLarge}
+                options={[
+                  [false, 'Any size'],
+                  [true, `Large, ${Math.round(answer.sizes.large)} of ${Math.round(answer.sizes.sized)}`],
+                ]}
+                onChange={setAskedLarge}
+              />
+            </div>
+          )}
           <ForecastTools
             answer={answer}
             kept={kept}

@@ -27,7 +27,8 @@ export function useCellIndex(): Map<number, number> {
 }
 
 /** The forecast of the water for the Strip's conditions, computed in the worker whenever they change. */
-export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
+/** @param large large fish alone are asked for */
+export function useForecast(worker: ReturnType<typeof useForecastWorker>, large: boolean) {
   const { water, species, conditions, frame, cast, log, chart, running, whatIf } = useWaterState();
   const queries = useQueryClient();
   const fit = useFit(water.id, species.name);
@@ -141,7 +142,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
     if (!worker || opened === undefined) return;
-    next.current = async () => setAnswer(await worker.forecast({ conditions, frame, cast, species, tally, earlier }));
+    next.current = async () => setAnswer(await worker.forecast({ conditions, frame, cast, species, tally, earlier, large }));
     if (busy.current === worker) return;
     busy.current = worker;
     void (async () => {
@@ -152,13 +153,13 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>) {
       }
       if (busy.current === worker) busy.current = null;
     })();
-  }, [worker, opened, conditions, frame, cast, species, tally, earlier]);
+  }, [worker, opened, conditions, frame, cast, species, tally, earlier, large]);
 
   // What was shown on a trip is kept before anybody knows, to be held against what the trip sees.
   const shownFor = useRef('');
   useEffect(() => {
     const key = `${running?.id} ${species.name}`;
-    if (!running || !answer || !chart || Object.keys(whatIf).length || shownFor.current === key) return;
+    if (!running || !answer || answer.large || !chart || Object.keys(whatIf).length || shownFor.current === key) return;
     const timer = setTimeout(() => {
       shownFor.current = key;
       if (localStorage.getItem('outlook') === key) return;
