@@ -9,6 +9,7 @@ import { makeLogbook } from '@restless-shoal/demo';
 import { violations } from './access';
 import { closeBrowser, openPage, PHONE, until } from './browser';
 import { ask, command, serve, temporaryFolder, type RunningServer } from './harness';
+import { whyHere } from './why-here';
 
 const SEED = 5;
 const TRIPS = 12;
@@ -79,20 +80,6 @@ async function openForecast(name: string, more: Parameters<typeof openPage>[1] =
   await opened.page.waitForSelector('[data-testid=places] li');
   await opened.page.getByText(/from \d+ trips/).waitFor();
   return opened;
-}
-
-interface Told {
-  chance: number;
-  words: string;
-}
-
-async function whyHere(page: Page, position: LatLon): Promise<Told> {
-  await page.getByLabel('Look at a position in the forecast').fill(`${position.latitude}, ${position.longitude}`);
-  await page.getByRole('button', { name: 'Why here?' }).click();
-  const chance = page.getByTestId('cell-chance');
-  await chance.waitFor();
-  await page.waitForTimeout(600);
-  return { chance: Number(await chance.getAttribute('data-value')), words: (await page.getByTestId('cell').textContent()) ?? '' };
 }
 
 async function setWind(page: Page, from: string, speed: string): Promise<void> {
@@ -171,6 +158,16 @@ describe('the Forecast', () => {
     await page.getByRole('radio', { name: 'Would teach most' }).click();
     await until(async () => (await first.textContent()) !== best, 'other places were listed');
     for (const row of await page.getByTestId('places').locator('li').allTextContents()) expect(row).to.include('Never looked at');
+    await context.close();
+  });
+
+  it('forecasts large fish when they are asked for: less likely, and said so', async () => {
+    const { page, context } = await openForecast(world.name);
+    const best = page.getByTestId('places').locator('li').first().locator('b.text-fish');
+    const any = Number.parseFloat((await best.textContent())!);
+    await page.getByRole('radio', { name: /^Large, \d+ of \d+/ }).click();
+    await page.getByText('shows a large one').waitFor();
+    await until(async () => Number.parseFloat((await best.textContent())!) < 0.8 * any, 'the best place promised less');
     await context.close();
   });
 

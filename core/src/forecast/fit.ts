@@ -153,14 +153,13 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     }
     return factor;
   };
-  let info = information(problem, beta, spec);
+  // On the way there a quarter of the places is enough to tell the way.
   for (let k = 0; k < 3; k++) {
-    const factor = factorOf(info, state);
+    const factor = factorOf(information(problem, beta, spec, k < 2 ? 4 : 1), state);
     iterations++;
-    const moved = step(problem, state, factor);
-    info = information(problem, beta, spec);
-    if (moved < 0.3) break;
+    if (step(problem, state, factor) < 0.3) break;
   }
+  let info = information(problem, beta, spec);
   const dispersion = looks.length ? dispersionOf(problem, beta, spec, looks, cells) : 1;
   problem.worth = 1 / dispersion;
   for (let i = 0; i < info.length; i++) info[i] *= problem.worth;
@@ -234,8 +233,8 @@ function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripS
   seen.forEach((n, kind) => (beta[kind] += Math.log((n + LEVEL_WORTH) / (expected[kind] + LEVEL_WORTH))));
 }
 
-/** What a log shows moves the level as by so many contacts less. */
-const LEVEL_WORTH = 10;
+/** So many contacts, seen as expected, are added to what the log shows: a short one hardly moves the level. */
+const LEVEL_WORTH = 50;
 
 /** What the trips say of how a day's sightings carry, their own luck left out. */
 function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: CellTable): TodayModel {

@@ -154,8 +154,8 @@ export function dispersionOf(problem: Problem, beta: Float64Array, spec: DesignS
   return Math.min(4, Math.max(1, squares / Math.max(1e-9, expected)));
 }
 
-/** Expected information of the looks alone, lower triangle. */
-export function information(problem: Problem, beta: Float64Array, spec: DesignSpec): Float64Array {
+/** Expected information of the looks alone, lower triangle. @param every only each so-many-th cell is looked at, and counts as many times */
+export function information(problem: Problem, beta: Float64Array, spec: DesignSpec, every = 1): Float64Array {
   const p = spec.columns;
   const info = new Float64Array(p * p);
   const firstTrip = firstTripOf(spec);
@@ -167,12 +167,12 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
   const sum = new Float64Array(days);
   const touched = new Int32Array(days);
   const ofDays = new Float64Array(days * days);
-  for (let run = 0; run + 1 < runs.length; run++) {
+  for (let run = 0; run + 1 < runs.length; run += every) {
     const [from, to] = [lastingRows[run], lastingRows[run + 1]];
     let [total, n] = [0, 0];
     for (let k = runs[run]; k < runs[run + 1]; k++) {
       const mu = Math.exp(eta[k]);
-      const weight = worth * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
+      const weight = every * worth * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
       total += weight;
       const [first, end] = [dayRows[k], dayRows[k + 1]];
       for (let a = first; a < end; a++) {

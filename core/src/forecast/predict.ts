@@ -132,19 +132,20 @@ export class Predictor {
     const x = new Float64Array(m);
     const { windFrom, windSpeed } = at.school;
     const [windSchool, hardAt, windAt] = [SCHOOLS.indexOf('bait'), SCHOOLS.length, SCHOOLS.length + 2];
+    const { lastingRate, lastingVariance, withDay, chances, schools: lastingSchools } = this;
     for (let i = 0; i < n; i++) {
       const depth = cells.depth[i];
-      let eta = this.lastingRate[i] + (today ? today[i] : 0);
-      let variance = this.lastingVariance[i];
+      let eta = lastingRate[i] + (today ? today[i] : 0);
+      let variance = lastingVariance[i];
       const cross = i * days;
       if (Number.isNaN(depth)) {
         eta += beta[0];
-        variance += covariance[0] + 2 * this.withDay[cross];
+        variance += covariance[0] + 2 * withDay[cross];
       } else {
         const b = Math.min(depths.rate.length - 1, Math.round(depth / DEPTH_STEP));
         const blown = windBlown(cells, i, windFrom, windSpeed);
         const s = b * SCHOOLS.length;
-        for (let k = 0; k < SCHOOLS.length; k++) x[k] = depths.added[s + k] + depths.times[s + k] * this.schools[k * n + i];
+        for (let k = 0; k < SCHOOLS.length; k++) x[k] = depths.added[s + k] + depths.times[s + k] * lastingSchools[k * n + i];
         x[windSchool] += BAIT_WIND * blown;
         const hard = cells.hardness[i] - 0.4;
         x[hardAt] = Number.isNaN(hard) ? 0 : hard * temperature[1][0];
@@ -153,21 +154,21 @@ export class Predictor {
         x[windAt + 1] = openToWind(cells, i, windFrom, windSpeed);
         eta += depths.rate[b];
         variance += depths.variance[b];
-        for (let j = depths.from[b]; j < depths.from[b + 1]; j++) variance += 2 * depths.value[j] * this.withDay[cross + depths.index[j]];
+        for (let j = depths.from[b]; j < depths.from[b + 1]; j++) variance += 2 * depths.value[j] * withDay[cross + depths.index[j]];
         const line = b * m;
         for (let j = 0; j < m; j++) {
           const v = x[j];
           if (v === 0) continue;
           eta += v * (ownBeta[j] + (j < weights.length ? weights[j] : 0));
-          let sum = 2 * (depths.withOwn[line + j] + this.withDay[cross + own[j]]) + v * among[j * m + j];
+          let sum = 2 * (depths.withOwn[line + j] + withDay[cross + own[j]]) + v * among[j * m + j];
           for (let k = 0; k < j; k++) sum += 2 * x[k] * among[j * m + k];
           variance += v * sum;
         }
       }
       const spread = EIGHTY * Math.sqrt(Math.max(0, variance));
-      out.probability[i] = this.chances.at(eta);
-      out.low[i] = this.chances.at(eta - spread);
-      out.high[i] = this.chances.at(eta + spread);
+      out.probability[i] = chances.at(eta);
+      out.low[i] = chances.at(eta - spread);
+      out.high[i] = chances.at(eta + spread);
       const h = Number.isNaN(depth) ? 0 : Math.min(holding.top.length - 1, Math.round(depth / HOLDING_STEP));
       out.depthTop[i] = holding.top[h];
       out.depthBottom[i] = holding.bottom[h];

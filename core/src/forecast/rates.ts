@@ -1,5 +1,6 @@
 import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
+import type { Look } from '../logbook';
 import type { Day } from './conditions';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
 import type { Model } from './fit';
@@ -25,9 +26,11 @@ export class Rates {
     return today;
   }
 
-  of(cell: number, day: Day): number {
+  /** @param look a scan whose view, range and visit count; a first scan as the log usually makes it where none is said */
+  of(cell: number, day: Day, look: Look | null = null): number {
     const today = this.dayOf(day);
     this.design.fill(this.row, cell, today, 0, -1);
+    if (look) this.design.addDetection(this.row, look, cell);
     let eta = this.design.prior(cell, today);
     for (let j = 0; j < this.row.n; j++) eta += this.row.value[j] * this.model.beta[this.row.index[j]];
     return eta;

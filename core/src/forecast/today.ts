@@ -36,8 +36,8 @@ export interface DayLook {
 }
 
 const HOUR = 3_600_000;
-/** What lies closer in time belongs to the same pass, and is no earlier sighting. */
-const SAME_PASS = 10 * 60_000;
+/** What lies closer in time, hours, belongs to the same pass, and is no earlier sighting. */
+const SAME_PASS = 1 / 6;
 const WIDTHS = [80, 160, 320, 640];
 const HOURS = [2.5, Infinity];
 const STEADY = [1, 3, 10, 30];
@@ -45,52 +45,89 @@ const REACH = 2.5;
 /** How much better, in log likelihood, later looks must be foretold before anything is carried. */
 const LEAST_GAIN = 3;
 
-/** Sums of what was expected and seen earlier on the same trip, by kernel, for every look. */
-function earlierSums(trips: DayLook[][], width: number, hours: number, of: (l: DayLook) => [number, number]): Float64Array[] {
-  return trips.map((looks) => {
-    const sums = new Float64Array(2 * looks.length);
-    for (let j = 0; j < looks.length; j++)
-      for (let i = 0; i < j; i++) {
-        const gap = looks[j].at - looks[i].at;
-        if (gap < SAME_PASS) break;
-        const [dx, dy] = [looks[j].x - looks[i].x, looks[j].y - looks[i].y];
-        const square = dx * dx + dy * dy;
-        if (square > (REACH * width) ** 2) continue;
-        const k = Math.exp(-square / (2 * width * width) - gap / HOUR / hours);
-        const [expected, seen] = of(looks[i]);
-        sums[2 * j] += k * expected;
-        sums[2 * j + 1] += k * seen;
-      }
-    return sums;
-  });
+/** What a look counts of: fish expected and seen, bait expected and seen. */
+const COUNTS = 4;
+type Kind = 'fish' | 'bait';
+const FIRST: Record<Kind, number> = { fish: 0, bait: 2 };
+
+/** A trip's looks as numbers, in the order of time. */
+interface DayTrip {
+  n: number;
+  /** Hours from the trip's first look. */
+  at: Float64Array;
+  x: Float64Array;
+  y: Float64Array;
+  counts: Float64Array;
 }
 
-/** The best way to carry one kind of sighting over, given what is carried already. */
+function dayTrip(looks: DayLook[]): DayTrip {
+  const start = looks[0].at;
+  return {
+    n: looks.length,
+    at: Float64Array.from(looks, (l) => (l.at - start) / HOUR),
+    x: Float64Array.from(looks, (l) => l.x),
+    y: Float64Array.from(looks, (l) => l.y),
+    counts: Float64Array.from(looks.flatMap((l) => [l.expected, l.seen, l.expectedBait, l.bait])),
+  };
+}
+
+/** Steps of the table of the Gaussian, over the square of the distance to its reach. */
+const GAUSS_STEPS = 2000;
+const GAUSS = Float64Array.from({ length: GAUSS_STEPS + 1 }, (_, k) => Math.exp((-(k + 0.5) / GAUSS_STEPS / 2) * REACH ** 2));
+
+/** Sums of what was expected and seen earlier on the same trip, by a kernel of each of HOURS, COUNTS a look. */
+function earlierSums({ n, at, x, y, counts }: DayTrip, width: number): Float64Array[] {
+  const sums = HOURS.map(() => new Float64Array(COUNTS * n));
+  // Age as a quotient of two numbers of its own look each: no exponential for a pair.
+  const grown = HOURS.map((hours) => Float64Array.from(at, (t) => Math.exp(t / hours)));
+  const reach = (REACH * width) ** 2;
+  for (let j = 0; j < n; j++)
+    for (let i = 0; i < j; i++) {
+      if (at[j] - at[i] < SAME_PASS) break;
+      const square = (x[j] - x[i]) ** 2 + (y[j] - y[i]) ** 2;
+      if (square > reach) continue;
+      const near = GAUSS[Math.floor((square / reach) * GAUSS_STEPS)];
+      for (let h = 0; h < HOURS.length; h++) {
+        const k = (near * grown[h][i]) / grown[h][j];
+        const own = sums[h];
+        for (let c = 0; c < COUNTS; c++) own[COUNTS * j + c] += k * counts[COUNTS * i + c];
+      }
+    }
+  return sums;
+}
+
+/** The best way to carry one kind of sighting over, given what is carried already. @param sums by width, trip and hours */
 function learn(
-  trips: DayLook[][],
+  trips: DayTrip[],
+  sums: Float64Array[][][],
   before: Float64Array[],
-  of: (l: DayLook) => [number, number],
+  kind: Kind,
   powers: number[],
 ): { carry: Carry | null; ratios: Float64Array[] } {
-  let best: { gain: number; carry: Carry; ratios: Float64Array[] } | null = null;
-  for (const width of WIDTHS)
-    for (const hours of HOURS) {
-      const sums = earlierSums(trips, width, hours, of);
+  const first = FIRST[kind];
+  let best: { gain: number; carry: Carry } | null = null;
+  const ratioOf = (own: Float64Array, j: number, { steady, power }: Pick<Carry, 'steady' | 'power'>): number =>
+    ((steady + own[COUNTS * j + first + 1]) / (steady + own[COUNTS * j + first])) ** power;
+  WIDTHS.forEach((width, w) =>
+    HOURS.forEach((hours, h) => {
       for (const steady of STEADY)
         for (const power of powers) {
           let gain = 0;
-          const ratios = trips.map((looks, t) =>
-            Float64Array.from(looks, (l, j) => {
-              const ratio = ((steady + sums[t][2 * j + 1]) / (steady + sums[t][2 * j])) ** power;
-              const expected = l.expected * before[t][j];
-              gain += l.seen * Math.log(ratio) - expected * (ratio - 1);
-              return before[t][j] * ratio;
-            }),
-          );
-          if (!best || gain > best.gain) best = { gain, carry: { width, hours, steady, power }, ratios };
+          trips.forEach(({ n, counts }, t) => {
+            const own = sums[w][t][h];
+            for (let j = 0; j < n; j++) {
+              const ratio = ratioOf(own, j, { steady, power });
+              gain += counts[COUNTS * j + 1] * Math.log(ratio) - counts[COUNTS * j] * before[t][j] * (ratio - 1);
+            }
+          });
+          if (!best || gain > best.gain) best = { gain, carry: { width, hours, steady, power } };
         }
-    }
-  return best && best.gain > LEAST_GAIN ? { carry: best.carry, ratios: best.ratios } : { carry: null, ratios: before };
+    }),
+  );
+  const { gain, carry } = best!;
+  if (!(gain > LEAST_GAIN)) return { carry: null, ratios: before };
+  const own = sums[WIDTHS.indexOf(carry.width)].map((trip) => trip[HOURS.indexOf(carry.hours)]);
+  return { carry, ratios: before.map((ratios, t) => ratios.map((r, j) => r * ratioOf(own[t], j, carry))) };
 }
 
 /**
@@ -106,15 +143,16 @@ export function learnToday(looks: DayLook[], baitRate: number): TodayModel {
     if (list) list.push(look);
     else byTrip.set(look.trip, [look]);
   }
-  const trips = [...byTrip.values()].map((list) => list.sort((a, b) => a.at - b.at)).slice(-MOST_TRIPS);
-  const none = trips.map((list) => new Float64Array(list.length).fill(1));
-  const fish = learn(trips, none, (l) => [l.expected, l.seen], [1]);
-  const bait = learn(trips, fish.ratios, (l) => [l.expectedBait, l.bait], [0.25, 0.5, 1]);
+  const trips = [...byTrip.values()].map((list) => dayTrip(list.sort((a, b) => a.at - b.at))).slice(-MOST_TRIPS);
+  const sums = WIDTHS.map((width) => trips.map((trip) => earlierSums(trip, width)));
+  const none = trips.map(({ n }) => new Float64Array(n).fill(1));
+  const fish = learn(trips, sums, none, 'fish', [1]);
+  const bait = learn(trips, sums, fish.ratios, 'bait', [0.25, 0.5, 1]);
   return { fish: fish.carry, bait: bait.carry, baitRate };
 }
 
 /** The newest so many trips are enough to learn from. */
-const MOST_TRIPS = 30;
+const MOST_TRIPS = 20;
 
 /** A look made earlier on the day that is forecast. */
 export interface SeenToday {

@@ -214,9 +214,10 @@ function judge(
   return judged.map((look) => {
     const effort = logEffort(look.look);
     const eta = rates.of(look.cell, look.day);
+    const own = rates.of(look.cell, look.day, look.look);
     return {
       look,
-      said: chance(eta + effort, model.tripSpread),
+      said: chance(own + effort, model.tripSpread),
       rivals: scorers.map((score, r) => -Math.expm1(-Math.exp(Math.min(4, levels[r] + score(look) + effort)))),
       whole: [eta, Math.log(Math.max(1e-9, spots[look.cell]))],
     };

@@ -145,6 +145,7 @@ describe('marks move the forecast', () => {
     expect(change(two)).to.be.below(change(one));
     expect(change(two)).to.be.above(change(three));
     expect(change(three)).to.be.below(1);
+    expect(change(three)).to.be.below(0.9 * change(two));
   });
 });
 

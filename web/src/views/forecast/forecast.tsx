@@ -107,15 +107,30 @@ export function ForecastView() {
         onPick={(point, { place }) => (place ? choose(place) : pick(point))}
       >
         <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2">
-          <p className="rounded-box border border-line bg-surface px-3 py-2">
-            <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows{' '}
-            {answer?.large ? 'a large one' : 'one'}
-            <span className="block text-sm text-mute" data-testid="basis">
-              {answer ? basisWords(answer, schoolsOnly) : 'computing …'}
-              {' · '}
-              {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
-            </span>
-          </p>
+          <div className="flex flex-wrap items-center gap-2">
+            <p className="rounded-box border border-line bg-surface px-3 py-2">
+              <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows{' '}
+              {answer?.large ? 'a large one' : 'one'}
+              <span className="block text-sm text-mute" data-testid="basis">
+                {answer ? basisWords(answer, schoolsOnly) : 'computing …'}
+                {' · '}
+                {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
+              </span>
+            </p>
+            {answer?.sizes && (
+              <div className="w-64 rounded-box bg-surface">
+                <Segments
+                  label="Size of fish"
+                  value={wantsLarge}
+                  options={[
+                    [false, 'Any size'],
+                    [true, `Large, ${Math.round(answer.sizes.large)} of ${Math.round(answer.sizes.sized)}`],
+                  ]}
+                  onChange={setAskedLarge}
+                />
+              </div>
+            )}
+          </div>
           <FitButton
             stale={fit?.stale ?? false}
             fitted={fit != null}
@@ -123,19 +138,6 @@ export function ForecastView() {
             onRefit={() => void refit()}
             onCancel={() => void cancel()}
           />
-          {answer?.sizes && (
-            <div className="w-72 rounded-box bg-surface">
-              <Segments
-                label="Size of fish"
-                value={wantsLarge}
-                options={[
-                  [false, 'Any size'],
-                  [true, `Large, ${Math.round(answer.sizes.large)} of ${Math.round(answer.sizes.sized)}`],
-                ]}
-                onChange={setAskedLarge}
-              />
-            </div>
-          )}
           <ForecastTools
             answer={answer}
             kept={kept}
