@@ -10,13 +10,14 @@ import {
   speciesOdds,
   SCHOOLS,
   type CellTally,
+  type Forecast,
   type SpeciesLook,
 } from '@restless-shoal/core/forecast';
 import { defaultSpecies } from '@restless-shoal/core/species';
 import { FURTHER_WATERS } from '@restless-shoal/demo';
 import { fitLooksOf, makeWater, profileNamed, testDays, type MadeWater, type TestDay } from './made-water';
 import { finish, held, peakMemory } from './support';
-import { waterScore, type WaterScore } from './water-score';
+import { coverage, waterScore, type WaterScore } from './water-score';
 
 // What the forecast is worth on made-up waters: the demo's, and three of other shapes with other fish that nothing was
 // tuned on. Scored on the whole water, on days of the season after the log, against the chance that one would give who
@@ -102,14 +103,23 @@ for (const { name, seed, scenario, species } of cases) {
     const days = testDays(water, fish, DAYS, DRAWS);
     const known = days.map((d) => d.known);
     const schoolsAlone = fitModel(profile, water.cells, []);
-    const said = (model: typeof schoolsAlone): Float32Array[] => days.map((d) => predict(model, water.cells, profile, d.day).probability);
+    const forecasts = (model: typeof schoolsAlone): Forecast[] => days.map((d) => predict(model, water.cells, profile, d.day));
+    const said = (model: typeof schoolsAlone): Float32Array[] => forecasts(model).map((f) => f.probability);
     const before = waterScore(said(schoolsAlone), known);
     for (const trips of [60, 5]) {
       const few = trips === 60 ? water : { ...water, trips: water.trips.filter((_, k) => k % 12 === 3) };
       const looks = speciesOdds(fitLooksOf(few), profile, defaultSpecies, water.cells);
-      const own = waterScore(said(fitModel(profile, water.cells, looks)), known);
+      const made = forecasts(fitModel(profile, water.cells, looks));
+      const own = waterScore(
+        made.map((f) => f.probability),
+        known,
+      );
+      const held80 = coverage(made, known);
       console.log(`  ${fish}, ${trips} trips`);
       console.log(line('forecast', own));
+      console.log(
+        `    80 % intervals held the true chance in ${(100 * held80.cells).toFixed(0)} % of the cells, ${(100 * held80.fish).toFixed(0)} % where cells count by it`,
+      );
       const others = [...rivals(few, looks, profile, days)].map(([rival, chances]): [string, WaterScore] => [
         rival,
         waterScore(chances, known),

@@ -12,6 +12,25 @@ export interface WaterScore {
   decileError: number;
 }
 
+/** Share of cells whose true chance lies in the interval given, and the same with each cell counting by that chance. */
+export function coverage(
+  intervals: { low: ArrayLike<number>; high: ArrayLike<number> }[],
+  known: ArrayLike<number>[],
+): { cells: number; fish: number } {
+  let [n, inside, weight, weighted] = [0, 0, 0, 0];
+  intervals.forEach(({ low, high }, d) => {
+    for (let i = 0; i < known[d].length; i++) {
+      const q = known[d][i];
+      const holds = q >= low[i] && q <= high[i] ? 1 : 0;
+      n++;
+      inside += holds;
+      weight += q;
+      weighted += holds * q;
+    }
+  });
+  return { cells: inside / n, fish: weighted / weight };
+}
+
 /** Scores chances against known ones; both one list a day. */
 export function waterScore(said: ArrayLike<number>[], known: ArrayLike<number>[]): WaterScore {
   const p: number[] = [];
