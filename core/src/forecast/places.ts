@@ -6,7 +6,7 @@ import { indexCells, regionFrom } from './region';
 import { Contributions, reasonsFor, type Reason } from './reasons';
 import type { Day } from './conditions';
 import type { Model } from './fit';
-import type { Forecast } from './predict';
+import { BEYOND_TERMS, type Forecast } from './predict';
 
 /** A place one would fish: a local best with the cells round it that are nearly as good. */
 export interface Place {
@@ -90,7 +90,9 @@ export function teaching(forecast: Forecast, tally: Map<number, { looked: number
   return forecast.probability.map((p, i) => {
     if (tally.get(i)?.looked) return 0;
     const spread = Math.log(Math.max(1e-6, forecast.high[i]) / Math.max(1e-6, forecast.low[i])) / (2 * 1.2815515655);
-    return 0.5 * Math.log1p(spread * spread * -Math.log1p(-Math.min(0.99, p)));
+    // What no look can teach stays unknown.
+    const taught = Math.max(0, spread * spread - BEYOND_TERMS ** 2);
+    return 0.5 * Math.log1p(taught * -Math.log1p(-Math.min(0.99, p)));
   });
 }
 

@@ -27,6 +27,12 @@ const WEIGHTS = [0.011257411327720689, 0.2220759220056126, 0.5333333333333333, 0
 /** Half-width of a central 80 % interval in standard deviations. */
 const EIGHTY = 1.2815515655446004;
 
+/**
+ * What no term of the design can say of a cell, as a standard deviation on the log scale: with it, 80 % intervals hold
+ * about 80 % of the true chances on made-up waters, each cell counting by its chance.
+ */
+export const BEYOND_TERMS = 0.55;
+
 /** Chance of at least one target for a log rate, with the spread between trips integrated over. */
 export function chance(logRate: number, tripSpread: number): number {
   let total = 0;
@@ -165,7 +171,7 @@ export class Predictor {
           variance += v * sum;
         }
       }
-      const spread = EIGHTY * Math.sqrt(Math.max(0, variance));
+      const spread = EIGHTY * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
       out.probability[i] = chances.at(eta);
       out.low[i] = chances.at(eta - spread);
       out.high[i] = chances.at(eta + spread);

@@ -148,7 +148,7 @@ export function chancePicture(cells: CellTable, probability: Float32Array, full:
 
 /** Where the interval is so wide that the chance says little: to be hatched. */
 export function unsurePicture(cells: CellTable, low: Float32Array, high: Float32Array, full: number): PlacedPicture {
-  return cellPicture(cells, (i) => (high[i] > full * 0.3 && high[i] > 4.5 * low[i] ? [255, 255, 255, 255] : null));
+  return cellPicture(cells, (i) => (high[i] > full * 0.3 && high[i] > 8 * low[i] ? [255, 255, 255, 255] : null));
 }
 
 /** Change of the chance: what rises in the colour of fish, what falls in that of the wind; `full` either way is painted fully. */
