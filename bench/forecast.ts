@@ -113,7 +113,9 @@ try {
   const rates = new Rates(own, cells, zander);
   const seen = (l: SpeciesLook): number => (Array.from(l.odds).some((o) => o > 0.5) ? 1 : 0);
   const mean = (of: (l: SpeciesLook, k: number) => number): number => test.reduce((s, l, k) => s + of(l, k), 0) / test.length;
-  const ourScore = mean((l) => logScore(chance(rates.of(l.cell, l.day, l.look) + logEffort(l.look), own.tripSpread), seen(l)));
+  const ourScore = mean((l) =>
+    logScore(chance(rates.of(l.cell, l.day) + rates.detection(l.look, l.cell) + logEffort(l.look), own.tripSpread), seen(l)),
+  );
   const theirScore = mean((l, k) => logScore(said[k], seen(l)));
   console.log(
     `${train.length} looks fitted, ${test.length} of 12 trips held out: ours ${ourScore.toFixed(5)} nats a look in ${(ours / 1000).toFixed(2)} s, mgcv ${theirScore.toFixed(5)} in ${theirs.toFixed(2)} s (one thread each)`,

@@ -123,6 +123,10 @@ for (const shot of shots) {
   if (shot.path === '/forecast') {
     await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });
     await page.getByTestId('board').waitFor({ timeout: 400_000 });
+    await page
+      .getByText(/looks, seen in|Never looked at/)
+      .first()
+      .waitFor();
   }
   await page.waitForTimeout(700);
   await page.screenshot({ path: `${values.to}/${shot.name}.png` });

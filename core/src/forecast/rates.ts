@@ -26,13 +26,22 @@ export class Rates {
     return today;
   }
 
-  /** @param look a scan whose view, range and visit count; a first scan as the log usually makes it where none is said */
-  of(cell: number, day: Day, look: Look | null = null): number {
+  /** How much more or less a scan shows than a first one as the log usually makes it, by its view, range and visit; log scale. */
+  detection(look: Look, cell: number): number {
+    this.row.n = 0;
+    this.design.addDetection(this.row, look, cell);
+    return this.sum(0);
+  }
+
+  private sum(from: number): number {
+    let sum = from;
+    for (let j = 0; j < this.row.n; j++) sum += this.row.value[j] * this.model.beta[this.row.index[j]];
+    return sum;
+  }
+
+  of(cell: number, day: Day): number {
     const today = this.dayOf(day);
     this.design.fill(this.row, cell, today, 0, -1);
-    if (look) this.design.addDetection(this.row, look, cell);
-    let eta = this.design.prior(cell, today);
-    for (let j = 0; j < this.row.n; j++) eta += this.row.value[j] * this.model.beta[this.row.index[j]];
-    return eta;
+    return this.sum(this.design.prior(cell, today));
   }
 }

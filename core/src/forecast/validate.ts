@@ -202,7 +202,7 @@ function judge(
     if (!d) days.set(day, (d = schoolDay(species, day)));
     return d;
   };
-  // Each rival is told how many the log sees: its level is the one under which as many were expected as seen.
+  // Each rival is told how scans see, which is nothing of where fish are, and how many the log sees: its level is the one under which as many were expected as seen.
   const scorers: ((l: FitLook) => number)[] = [
     () => 0,
     (l) => combinedScore(today(l.day), cells, l.cell),
@@ -210,14 +210,15 @@ function judge(
     ...SCHOOLS.map((school) => (l: FitLook) => schoolScore(school, today(l.day), cells, l.cell)),
   ];
   const seen = scans.reduce((s, l) => s + seenChance(l), 0) + 0.5;
-  const levels = scorers.map((score) => Math.log(seen / scans.reduce((s, l) => s + Math.exp(score(l) + logEffort(l.look)), 0)));
+  const effortOf = (l: SpeciesLook): number => logEffort(l.look) + rates.detection(l.look, l.cell);
+  const efforts = scans.map(effortOf);
+  const levels = scorers.map((score) => Math.log(seen / scans.reduce((s, l, k) => s + Math.exp(score(l) + efforts[k]), 0)));
   return judged.map((look) => {
-    const effort = logEffort(look.look);
+    const effort = effortOf(look);
     const eta = rates.of(look.cell, look.day);
-    const own = rates.of(look.cell, look.day, look.look);
     return {
       look,
-      said: chance(own + effort, model.tripSpread),
+      said: chance(eta + effort, model.tripSpread),
       rivals: scorers.map((score, r) => -Math.expm1(-Math.exp(Math.min(4, levels[r] + score(look) + effort)))),
       whole: [eta, Math.log(Math.max(1e-9, spots[look.cell]))],
     };

@@ -48,8 +48,8 @@ export interface ForecastRequest {
   frame: WaterFrame;
   cast: Cast | null;
   species: SpeciesProfile;
-  /** Looks and sightings of the species by cell index: [cell, looked, saw]. */
-  tally: [number, number, number][];
+  /** Looks and sightings of the species by cell index: [cell, looked, saw]; null while the log is not known. */
+  tally: [number, number, number][] | null;
   /** What was looked at and seen earlier on the trip that runs. */
   earlier: SeenToday[];
   /** Large ones alone are asked for, where enough sizes were logged. */
@@ -73,6 +73,8 @@ export interface ForecastAnswer {
   sizes: { sized: number; large: number } | null;
   /** Whether it is the forecast of large ones. */
   large: boolean;
+  /** Whether the places were told of looks. */
+  logKnown: boolean;
 }
 
 export interface BriefAnswer {
@@ -143,7 +145,7 @@ const api = {
     const large = request.large && used.size != null;
     const forecast = large ? ofLarge(any, used.size!, chart.cells, request.species, day) : any;
     const took = performance.now() - started;
-    const tally = new Map(request.tally.map(([cell, looked, saw]) => [cell, { looked, saw }]));
+    const tally = new Map((request.tally ?? []).map(([cell, looked, saw]) => [cell, { looked, saw }]));
     const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally, PLACES, forecast.probability, moved);
     const teach = bestPlaces(used, chart.cells, request.species, day, forecast, tally, 8, teaching(forecast, tally), moved);
     last = { request, model: used, moved };
@@ -159,6 +161,7 @@ const api = {
         borrowed: used.stats.borrowed,
         sizes: used.size && { sized: used.size.sized, large: used.size.large },
         large,
+        logKnown: request.tally != null,
       },
       Object.values(forecast).map((a) => a.buffer),
     );

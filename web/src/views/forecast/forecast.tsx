@@ -62,7 +62,8 @@ export function ForecastView() {
     () => answer && (change ? { ...answer.forecast, full: fullChange, change } : { ...answer.forecast, full }),
     [answer, full, change, fullChange],
   );
-  const listed = answer ? (list === 'best' ? answer.places : answer.teach) : NO_PLACES;
+  // What would teach is known only with the log.
+  const listed = !answer ? NO_PLACES : list === 'best' ? answer.places : answer.logKnown ? answer.teach : NO_PLACES;
   const places = useMemo(() => listed.map((p, i) => ({ number: i + 1, x: p.x, y: p.y })), [listed]);
   // Another species or water is no change of this one.
   useEffect(() => setKept(null), [species.name, water.id, wantsLarge]);
@@ -206,6 +207,7 @@ export function ForecastView() {
               number={i + 1}
               chosen={chosen === i + 1}
               today={place.cells.some((c) => today.has(c))}
+              logKnown={answer?.logKnown ?? false}
               onChoose={() => choose(i + 1)}
             />
           ))}

@@ -35,7 +35,8 @@ function ReasonWords({
   fishing,
 }: {
   reasons: Reason[];
-  looked: number;
+  /** Null while the log is not known yet. */
+  looked: number | null;
   saw: number;
   today: boolean;
   fishing: number;
@@ -50,7 +51,7 @@ function ReasonWords({
           ; <b className="text-ink">against:</b> {con.map((r) => r.words).join(', ')}
         </>
       )}
-      . {looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`}
+      . {looked != null && (looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`)}
       {today && <b className="text-ink"> Tried today.</b>} Ten minutes of one rod: {percent(fishing)}.
     </span>
   );
@@ -62,6 +63,7 @@ export function PlaceRow({
   number,
   chosen,
   today,
+  logKnown,
   onChoose,
 }: {
   place: Place;
@@ -69,6 +71,8 @@ export function PlaceRow({
   chosen: boolean;
   /** Whether it was looked at on the trip that runs. */
   today: boolean;
+  /** Whether the log has been read: before that nothing is said of looks. */
+  logKnown: boolean;
   onChoose: () => void;
 }) {
   const { day, species, chart } = useWaterState();
@@ -109,7 +113,13 @@ export function PlaceRow({
               {percentRange(place.low, place.high)}
             </span>
           </span>
-          <ReasonWords reasons={place.reasons} looked={place.looked} saw={place.saw} today={today} fishing={place.fishing} />
+          <ReasonWords
+            reasons={place.reasons}
+            looked={logKnown ? place.looked : null}
+            saw={place.saw}
+            today={today}
+            fishing={place.fishing}
+          />
           <ReasonBar reasons={place.reasons} />
         </span>
       </button>

@@ -42,9 +42,10 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
   const job = useRef<string | null>(null);
 
   const tally = useMemo(() => {
+    if (!looks.data) return null;
     const cells = new Map<number, [number, number, number]>();
     const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
-    for (const trip of looks.data ?? [])
+    for (const trip of looks.data)
       for (const look of trip.looks) {
         const i = cellIndex.get(cellKey(look.column, look.row));
         if (i === undefined) continue;
