@@ -20,8 +20,8 @@ import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/
 import { runChart, runFit, runLooks, runScore, type TaskOptions } from './pool';
 import type { FitTask } from './worker';
 
-/** Moves when the way looks or fits are computed changes, so that old ones are not used again. */
-const METHOD = '7';
+/** Moves when the way looks or fits are computed changes, so that old ones are neither used again nor read as new ones. */
+const METHOD = '8';
 
 /** Beam of the water's first rig that names one, degrees. */
 function beamOf(water: WaterRow): number {
@@ -223,11 +223,11 @@ async function sourceFor(
   if (trips.length >= ENOUGH_OF_ITS_OWN) return null;
   const found = await pool.query<Source>(
     `SELECT w.name AS water, m.inputs, m.body FROM models m JOIN waters w ON w.id = m.water_id
-      WHERE w.account_id = $1 AND w.id <> $2 AND m.species = $3 AND m.stats->'borrowed' = 'null'
+      WHERE w.account_id = $1 AND w.id <> $2 AND m.species = $3 AND m.stats->'borrowed' = 'null' AND m.stats->>'method' = $7
         AND (m.stats->>'trips')::int >= $4 AND (m.stats->>'contacts')::float8 >= $5
         AND ($6::float8 IS NULL OR (m.stats->>'to')::float8 <= $6)
       ORDER BY (m.stats->>'contacts')::float8 DESC, m.id DESC LIMIT 1`,
-    [water.account_id, water.id, species.name, LEAST_BORROWED.trips, LEAST_BORROWED.contacts, until && until.getTime()],
+    [water.account_id, water.id, species.name, LEAST_BORROWED.trips, LEAST_BORROWED.contacts, until && until.getTime(), METHOD],
   );
   return found.rows[0] ?? null;
 }
@@ -259,8 +259,8 @@ export async function latestFit(
 ): Promise<{ body: Buffer; fittedAt: string; stats: unknown; stale: boolean } | null> {
   const chart = await latestChart(pool, water.id);
   const found = await pool.query<{ body: Buffer; fitted_at: string; stats: unknown; inputs: string }>(
-    'SELECT body, fitted_at, stats, inputs FROM models WHERE water_id = $1 AND species = $2 ORDER BY id DESC LIMIT 1',
-    [water.id, species.name],
+    "SELECT body, fitted_at, stats, inputs FROM models WHERE water_id = $1 AND species = $2 AND stats->>'method' = $3 ORDER BY id DESC LIMIT 1",
+    [water.id, species.name, METHOD],
   );
   if (!found.rowCount || !chart) return null;
   const row = found.rows[0];
@@ -302,8 +302,8 @@ async function fitTask(
 /** What the fit of all that is logged is worth on trips held out; null where nobody scored it yet, or too little is logged. */
 export async function scoresOfFit(pool: Pool, water: WaterRow, species: SpeciesProfile): Promise<ScoreCard | null> {
   const found = await pool.query<{ scores: ScoreCard | null }>(
-    'SELECT scores FROM models WHERE water_id = $1 AND species = $2 AND scores IS NOT NULL ORDER BY id DESC LIMIT 1',
-    [water.id, species.name],
+    "SELECT scores FROM models WHERE water_id = $1 AND species = $2 AND scores IS NOT NULL AND stats->>'method' = $3 ORDER BY id DESC LIMIT 1",
+    [water.id, species.name, METHOD],
   );
   return found.rows[0]?.scores ?? null;
 }
@@ -360,7 +360,7 @@ export async function freshFit(
   const model = unpackModel(body);
   const stored = await pool.query<{ fitted_at: string }>(
     'INSERT INTO models (water_id, species, inputs, stats, body) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (water_id, species, inputs) DO UPDATE SET fitted_at = now() RETURNING fitted_at',
-    [water.id, species.name, inputs, JSON.stringify(model.stats), Buffer.from(body)],
+    [water.id, species.name, inputs, JSON.stringify({ ...model.stats, method: METHOD }), Buffer.from(body)],
   );
   // The newest few are kept: going back and forth between dates should not mean fitting again.
   await pool.query(
