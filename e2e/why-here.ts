@@ -13,5 +13,7 @@ export async function whyHere(page: Page, position: LatLon): Promise<Told> {
   const chance = page.getByTestId('cell-chance');
   await chance.waitFor();
   await page.waitForTimeout(600);
+  // A fit that arrives meanwhile clears the reasons for a moment.
+  await page.getByTestId('cell').locator('li').first().waitFor();
   return { chance: Number(await chance.getAttribute('data-value')), words: (await page.getByTestId('cell').textContent()) ?? '' };
 }
