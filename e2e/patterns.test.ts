@@ -219,6 +219,28 @@ describe('Patterns', () => {
     await other.context.close();
   });
 
+  it('loses none of several choices made before it has drawn the first', async () => {
+    const { page, context } = await openPage(`${water().url}/patterns`);
+    await answered(page);
+    const choices = [
+      ['What is asked about', 'perch'],
+      ['By', 'hardness'],
+      ['Beside it', 'fish:zander'],
+    ];
+    await page.evaluate(async (list) => {
+      for (const [name, value] of list) {
+        const select = document.querySelector<HTMLSelectElement>(`select[aria-label="${name}"]`)!;
+        select.value = value;
+        select.dispatchEvent(new Event('change', { bubbles: true }));
+        await new Promise((next) => setTimeout(next));
+      }
+    }, choices);
+    await page.getByTestId('headline').getByText('Perch').waitFor();
+    const asked = new URL(page.url()).searchParams;
+    expect(['fish', 'by', 'beside'].map((key) => asked.get(key))).to.deep.equal(choices.map(([, value]) => value));
+    await context.close();
+  });
+
   it('stops searching for what goes together when told, and searches again', async () => {
     const { page, context } = await openPage(`${water().url}/patterns?fish=perch&page=years`);
     await answered(page);
