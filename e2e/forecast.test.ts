@@ -121,6 +121,27 @@ describe('the Forecast', () => {
     await context.close();
   });
 
+  it('lets the schools be set otherwise: the places follow, and what is beyond reason is refused by name', async () => {
+    const { page, context } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`);
+    await page.getByText(/from the schools alone: no log yet/).waitFor();
+    const places = page.getByTestId('places');
+    const before = await places.textContent();
+    await page.getByRole('button', { name: 'Set the schools' }).click();
+    await page.getByLabel('Depth first: counts, before any log').fill('20');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByText('Depth first, counts, before any log: a number from 0 to 2 is needed').waitFor();
+    await page.getByLabel('Depth first: counts, before any log').fill('0');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await until(async () => (await places.textContent()) !== before, 'the places followed');
+    await page.getByRole('button', { name: 'Set the schools' }).click();
+    await page.getByRole('button', { name: 'Back to the usual' }).click();
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await until(async () => (await places.textContent()) === before, 'the places were as before');
+    await context.close();
+  });
+
   it('says at the top when what was logged foretells nothing, and lets the schools speak', async () => {
     const { page, context } = await openForecast(NOISE);
     const banner = page.getByTestId('worse');
@@ -241,6 +262,12 @@ describe('the Forecast', () => {
     await page.getByRole('button', { name: 'End trip' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'End the trip' }).click();
     await page.getByRole('button', { name: 'Start the trip' }).waitFor();
+    // The trip itself says what the forecast was worth on it, at once; so does the Forecast.
+    const lastTrip = page.getByTestId('last-trip');
+    await lastTrip.getByText(/as forecast/).waitFor();
+    expect(await lastTrip.textContent()).to.match(
+      /You looked at \d+\.\d ha\. 2 targets.*you looked at \d+ of the \d+ best places.*saw 2\./,
+    );
     await page.goto(`${server.url}/forecast?water=${encodeURIComponent(world.name)}`);
     const outcome = page.getByTestId('outcome');
     await outcome.waitFor({ timeout: 60_000 });

@@ -1,5 +1,6 @@
 import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
+import { DayTotal, stayingShift } from './day-total';
 import { borrowedBase, type Borrowed } from './borrow';
 import { CELL } from '../geo';
 import { Design, designDay, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec, type TermName } from './design';
@@ -31,6 +32,8 @@ export interface Model {
   lambda: Record<string, number>;
   /** Spread between trips, standard deviation on the log scale. */
   tripSpread: number;
+  /** Log of the mean rate over the water on the log's days, which other days are drawn to; null without a log. */
+  usualTotal: number | null;
   holding: HoldingObservation[];
   /** How what was seen earlier on a day moves the rest of it. */
   today: TodayModel;
@@ -187,11 +190,15 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   for (let i = 0; i < p; i++) if (i < places.start || i >= places.start + places.count) beta[i] = base[i] + say * (beta[i] - base[i]);
   const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
   const tripSpread = trips > 1 ? 1 / Math.sqrt(lambda[tripTerm]) : 0.6;
-  if (!likingOnly) level(problem, beta, looks, tripSpread);
-  const kept = p - trips;
-  const covariance = new Float32Array(likingOnly ? 0 : kept * kept);
-  for (let i = 0; i < kept && !likingOnly; i++)
-    for (let j = 0; j <= i; j++) covariance[i * kept + j] = covariance[j * kept + i] = inverseEntry(inverse, p, i, j);
+  const kept = likingOnly ? null : staying(problem, beta, design, species, days);
+  const shifts = kept?.shifts ?? new Float64Array(looks.length);
+  const before = beta[0];
+  if (!likingOnly) level(problem, beta, looks, tripSpread, shifts);
+  const usualTotal = kept && kept.usual + beta[0] - before;
+  const own = p - trips;
+  const covariance = new Float32Array(likingOnly ? 0 : own * own);
+  for (let i = 0; i < own && !likingOnly; i++)
+    for (let j = 0; j <= i; j++) covariance[i * own + j] = covariance[j * own + i] = inverseEntry(inverse, p, i, j);
   return {
     species: species.name,
     spec,
@@ -199,8 +206,9 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     covariance,
     lambda: Object.fromEntries(spec.terms.map((t, k) => [t.name, lambda[k]])),
     tripSpread,
+    usualTotal,
     holding: holdingObservations(looks, cells),
-    today: likingOnly ? { fish: null, bait: null, baitRate: 0 } : todayOf(looks, problem, state, cells),
+    today: likingOnly ? { fish: null, bait: null, baitRate: 0 } : todayOf(looks, problem, state, cells, shifts),
     size: likingOnly ? null : learnSizes(looks, cells, species),
     stats: {
       looks: looks.length,
@@ -218,17 +226,40 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   };
 }
 
+/** What keeps the fish of the water about as many on the days of the looks, and the mean total they are drawn to; null without a log. */
+function staying(
+  problem: Problem,
+  beta: Float64Array,
+  design: Design,
+  species: SpeciesProfile,
+  days: DesignDay[],
+): { shifts: Float64Array; usual: number } | null {
+  const total = new DayTotal(design, beta, design.cells, species);
+  const totals = new Map<DesignDay, number>();
+  for (const day of days) if (!totals.has(day)) totals.set(day, total.logMean(day));
+  const eta = logRates({ ...problem, trip: new Int32Array(days.length).fill(-1) }, beta, 0);
+  let [weights, sum] = [0, 0];
+  days.forEach((day, k) => {
+    const rate = Math.exp(Math.min(0, eta[k]));
+    weights += rate;
+    sum += rate * totals.get(day)!;
+  });
+  if (!(weights > 0) || !Number.isFinite(sum)) return null;
+  const usual = sum / weights;
+  return { shifts: Float64Array.from(days, (day) => stayingShift(totals.get(day)!, usual)), usual };
+}
+
 /**
  * Moves the level of each kind of effort such that the log is expected to see as much as it did, days' luck integrated
  * over as in a forecast: the spread between trips is itself drawn to an expectation, which must not lift the level.
  */
-function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripSpread: number): void {
+function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripSpread: number, shifts: Float64Array): void {
   const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, beta, 0);
   const [seen, expected] = [new Float64Array(EFFORT_KINDS.length), new Float64Array(EFFORT_KINDS.length)];
   looks.forEach(({ look }, k) => {
     const kind = likelihoodOf(look);
     seen[kind] += problem.seen[k];
-    expected[kind] += chance(eta[k], tripSpread);
+    expected[kind] += chance(eta[k] + shifts[k], tripSpread);
   });
   seen.forEach((n, kind) => (beta[kind] += Math.log((n + LEVEL_WORTH) / (expected[kind] + LEVEL_WORTH))));
 }
@@ -237,7 +268,7 @@ function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripS
 const LEVEL_WORTH = 50;
 
 /** What the trips say of how a day's sightings carry, their own luck left out. */
-function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: CellTable): TodayModel {
+function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: CellTable, shifts: Float64Array): TodayModel {
   const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, state.beta, 0);
   const baitOf = (l: SpeciesLook): number => l.look.targets.filter((t) => t.kind === 'bait').length;
   const scans = looks.map((l, k) => ({ l, k })).filter(({ l }) => l.look.kind === 'scan');
@@ -248,7 +279,7 @@ function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: Ce
     x: (cells.column[l.cell] + 0.5) * CELL,
     y: (cells.row[l.cell] + 0.5) * CELL,
     at: l.look.from,
-    expected: Math.exp(eta[k]),
+    expected: Math.exp(eta[k] + shifts[k]),
     seen: problem.seen[k],
     expectedBait: baitRate * Math.exp(logEffort(l.look)),
     bait: baitOf(l),

@@ -2,8 +2,9 @@ import type { CellTable } from '../chart';
 import { CELL } from '../geo';
 import type { SpeciesProfile } from '../species';
 import { hatAt } from './basis';
+import { DayTotal, stayingShift } from './day-total';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
-import { BAIT_WIND, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, SCHOOL_WEIGHTS, windBlown } from './schools';
+import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, windBlown } from './schools';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -74,6 +75,7 @@ export class Predictor {
   /** What of each school lasts at each cell, one block a school. */
   private readonly schools: Float32Array;
   private readonly chances: ChanceTable;
+  private readonly total: DayTotal;
 
   constructor(
     readonly model: Model,
@@ -90,6 +92,7 @@ export class Predictor {
     this.withDay = new Float32Array(n * days);
     this.schools = new Float32Array(n * SCHOOLS.length);
     this.chances = new ChanceTable(tripSpread);
+    this.total = new DayTotal(this.design, beta, cells, species);
     const row = new SparseRow();
     for (let i = 0; i < n; i++) {
       row.n = 0;
@@ -132,16 +135,18 @@ export class Predictor {
     // The columns that a cell adds to those of its depth: schools, hardness by temperature, wind.
     const own = [...SCHOOLS.map((_, k) => schools + k), bottom[0] + temperature[0], bottom[0] + temperature[0] + 1, wind, wind + 1];
     const m = own.length;
-    const weights = SCHOOLS.map((school) => SCHOOL_WEIGHTS[school]);
+    const { weights } = at.school;
+    const windWorth = baitWind(at.school);
     const among = Float64Array.from({ length: m * m }, (_, k) => covariance[own[Math.floor(k / m)] * kept + own[k % m]]);
     const ownBeta = own.map((c) => beta[c]);
     const x = new Float64Array(m);
+    const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
     const { windFrom, windSpeed } = at.school;
     const [windSchool, hardAt, windAt] = [SCHOOLS.indexOf('bait'), SCHOOLS.length, SCHOOLS.length + 2];
     const { lastingRate, lastingVariance, withDay, chances, schools: lastingSchools } = this;
     for (let i = 0; i < n; i++) {
       const depth = cells.depth[i];
-      let eta = lastingRate[i] + (today ? today[i] : 0);
+      let eta = lastingRate[i] + shift + (today ? today[i] : 0);
       let variance = lastingVariance[i];
       const cross = i * days;
       if (Number.isNaN(depth)) {
@@ -152,7 +157,7 @@ export class Predictor {
         const blown = windBlown(cells, i, windFrom, windSpeed);
         const s = b * SCHOOLS.length;
         for (let k = 0; k < SCHOOLS.length; k++) x[k] = depths.added[s + k] + depths.times[s + k] * lastingSchools[k * n + i];
-        x[windSchool] += BAIT_WIND * blown;
+        x[windSchool] += windWorth * blown;
         const hard = cells.hardness[i] - 0.4;
         x[hardAt] = Number.isNaN(hard) ? 0 : hard * temperature[1][0];
         x[hardAt + 1] = Number.isNaN(hard) ? 0 : hard * temperature[1][1];

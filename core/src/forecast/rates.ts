@@ -2,6 +2,7 @@ import type { CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
 import type { Look } from '../logbook';
 import type { Day } from './conditions';
+import { DayTotal, stayingShift } from './day-total';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
 import type { Model } from './fit';
 
@@ -9,14 +10,17 @@ import type { Model } from './fit';
 export class Rates {
   private readonly design: Design;
   private readonly days = new Map<Day, DesignDay>();
+  private readonly shifts = new Map<Day, number>();
+  private readonly total: DayTotal;
   private readonly row = new SparseRow();
 
   constructor(
-    private readonly model: Pick<Model, 'spec' | 'beta'>,
+    private readonly model: Pick<Model, 'spec' | 'beta' | 'usualTotal'>,
     cells: CellTable,
     private readonly species: SpeciesProfile,
   ) {
     this.design = new Design(model.spec, cells);
+    this.total = new DayTotal(this.design, model.beta, cells, species);
   }
 
   /** The day as the design sees it, worked out once. */
@@ -39,9 +43,17 @@ export class Rates {
     return sum;
   }
 
+  private shiftOf(day: Day): number {
+    const { usualTotal } = this.model;
+    if (usualTotal === null) return 0;
+    let shift = this.shifts.get(day);
+    if (shift === undefined) this.shifts.set(day, (shift = stayingShift(this.total.logMean(this.dayOf(day)), usualTotal)));
+    return shift;
+  }
+
   of(cell: number, day: Day): number {
     const today = this.dayOf(day);
     this.design.fill(this.row, cell, today, 0, -1);
-    return this.sum(this.design.prior(cell, today));
+    return this.sum(this.design.prior(cell, today) + this.shiftOf(day));
   }
 }

@@ -1,5 +1,5 @@
 import type { CellTable } from '../chart';
-import { SCHOOL_WEIGHTS, SCHOOLS, schoolScore, windBlown, type School } from './schools';
+import { SCHOOLS, schoolScore, windBlown, type School } from './schools';
 import { Design, SparseRow, type DesignDay, type TermName } from './design';
 
 /** What speaks for or against a place, in the field's terms. */
@@ -58,8 +58,9 @@ export class Contributions {
 
   of(cell: number): Float64Array {
     const out = new Float64Array(FACTORS.length);
-    for (const school of SCHOOLS)
-      out[FACTORS.indexOf(OF_SCHOOL[school])] += SCHOOL_WEIGHTS[school] * schoolScore(school, this.day.school, this.design.cells, cell);
+    SCHOOLS.forEach((school, k) => {
+      out[FACTORS.indexOf(OF_SCHOOL[school])] += this.day.school.weights[k] * schoolScore(school, this.day.school, this.design.cells, cell);
+    });
     this.design.fill(this.row, cell, this.day, 0, -1);
     for (let k = 0; k < this.row.n; k++) {
       const f = this.factorOf[this.row.index[k]];

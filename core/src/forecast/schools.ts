@@ -1,9 +1,8 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
-import { firstGuessDepth, type DepthWindow, type SpeciesProfile } from '../species';
+import { firstGuessDepth, schoolSetting, SCHOOLS, type DepthWindow, type School, type SpeciesProfile } from '../species';
 import { windowOn, type Day } from './conditions';
 
-export const SCHOOLS = ['depth', 'comfort', 'bottom', 'structure', 'cover', 'bait', 'quiet', 'known'] as const;
-export type School = (typeof SCHOOLS)[number];
+export { SCHOOLS, type School };
 
 export const SCHOOL_NAMES: Record<School, string> = {
   depth: 'Depth first',
@@ -16,18 +15,6 @@ export const SCHOOL_NAMES: Record<School, string> = {
   known: 'Known spots first',
 };
 
-/** What each school counts for in the prior, before any log. */
-export const SCHOOL_WEIGHTS: Record<School, number> = {
-  depth: 0.6,
-  comfort: 0.5,
-  bottom: 0.4,
-  structure: 0.4,
-  cover: 0.4,
-  bait: 0.3,
-  quiet: 0.1,
-  known: 0.1,
-};
-
 /** What the schools need of a species on a day; computed once, not per cell. */
 export interface SchoolDay {
   species: SpeciesProfile;
@@ -36,6 +23,8 @@ export interface SchoolDay {
   thermocline: number | null;
   windFrom: number;
   windSpeed: number;
+  /** What each school counts for in the prior, in their order. */
+  weights: number[];
 }
 
 export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
@@ -47,6 +36,7 @@ export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
     thermocline: day.column.thermocline?.depth ?? null,
     windFrom: day.conditions.windFrom,
     windSpeed: day.conditions.windSpeed,
+    weights: SCHOOLS.map((school) => schoolSetting(species, `${school}.weight`)),
   };
 }
 
@@ -76,8 +66,8 @@ const clamp = (v: number, low: number, high: number): number => Math.min(high, M
 /** How near the bottom of a cell is to the holding depth, 0–1: structure and cover count there, not in the deep. */
 const atDepth = (d: SchoolDay, depth: number): number => Math.exp(-(((depth - d.holding) / (1.5 + 0.3 * d.holding)) ** 2));
 
-/** What being fully wind-blown is worth to the school of bait. */
-export const BAIT_WIND = 1.2;
+/** What being fully wind-blown is worth to the school of bait, log-odds. */
+export const baitWind = (d: SchoolDay): number => schoolSetting(d.species, 'bait.wind');
 
 /**
  * A school's log-odds in parts: what follows from the depth of the bottom on a day, what lasts at a cell, and what the
@@ -96,7 +86,7 @@ const parts: Record<School, SchoolParts> = {
     ofDepth: (d, depth) => {
       const off = depth - d.holding;
       // Over deeper water fish may hang at their depth; in shallower water they cannot be.
-      const width = off < 0 ? 0.5 + 0.22 * d.holding : 1.2 + 0.4 * d.holding;
+      const width = (off < 0 ? 0.5 + 0.22 * d.holding : 1.2 + 0.4 * d.holding) * schoolSetting(d.species, 'depth.tolerance');
       return 1.2 - Math.min(3, (off / width) ** 2 / 1.5);
     },
   },
@@ -106,31 +96,42 @@ const parts: Record<School, SchoolParts> = {
       if (depth < d.window.top) return -1.5 * clamp((d.window.top - depth) / 2, 0, 1);
       if (d.thermocline == null) return depth <= d.window.bottom ? 0.4 : 0;
       // The layer's edge where it meets the bottom.
-      return depth > d.window.bottom + 3 ? -0.4 : 1.2 * Math.exp(-(((depth - d.window.bottom + 0.8) / 2) ** 2)) - 0.2;
+      const edge = schoolSetting(d.species, 'comfort.edge');
+      return depth > d.window.bottom + 1.5 * edge ? -0.4 : 1.2 * Math.exp(-(((depth - d.window.bottom + 0.8) / edge) ** 2)) - 0.2;
     },
   },
   bottom: {
     lasting: (species, cells, i) => {
       const hard = known(cells.hardness[i], 0.4);
-      const edge = Math.exp(-cells.edgeDistance[i] / 40);
+      const edge = Math.exp(-cells.edgeDistance[i] / schoolSetting(species, 'bottom.edge'));
       return (2 * species.drawnTo.hard * (hard - 0.4) + 0.6 * species.drawnTo.hard * edge) * 1.2;
     },
   },
   structure: {
     ofDepth: () => -0.1,
-    lasting: (_, cells, i) =>
-      clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + 5 * known(cells.slope[i], 0), -1, 2),
+    lasting: (species, cells, i) => {
+      const drop = 10 * schoolSetting(species, 'structure.slope') * known(cells.slope[i], 0);
+      return clamp(0.9 * known(cells.positionNear[i], 0) + 0.35 * known(cells.positionWide[i], 0) + drop, -1, 2);
+    },
     atDepth: true,
   },
   cover: {
     ofDepth: () => -0.15,
-    lasting: ({ drawnTo }, cells, i) =>
-      2 * (drawnTo.wood * Math.exp(-cells.woodDistance[i] / 25) + drawnTo.weed * Math.exp(-cells.weedDistance[i] / 25)),
+    lasting: (species, cells, i) => {
+      const reach = schoolSetting(species, 'cover.reach');
+      const { wood, weed } = species.drawnTo;
+      return 2 * (wood * Math.exp(-cells.woodDistance[i] / reach) + weed * Math.exp(-cells.weedDistance[i] / reach));
+    },
     atDepth: true,
   },
-  bait: { ofWind: (d, cells, i) => BAIT_WIND * windBlown(cells, i, d.windFrom, d.windSpeed) },
-  quiet: { lasting: (_, cells, i) => clamp((cells.shoreDistance[i] - 60) / 140, -0.5, 0.5) },
-  known: { lasting: (_, cells, i) => clamp(0.5 * known(cells.positionWide[i], 0), -0.5, 1), atDepth: true },
+  bait: { ofWind: (d, cells, i) => baitWind(d) * windBlown(cells, i, d.windFrom, d.windSpeed) },
+  quiet: {
+    lasting: (species, cells, i) => clamp((cells.shoreDistance[i] - schoolSetting(species, 'quiet.from')) / 140, -0.5, 0.5),
+  },
+  known: {
+    lasting: (species, cells, i) => clamp(schoolSetting(species, 'known.prominence') * known(cells.positionWide[i], 0), -0.5, 1),
+    atDepth: true,
+  },
 };
 
 /** What of a school's score lasts at a cell, 0 where the school has nothing that lasts or the depth is not known. */
@@ -152,8 +153,8 @@ export function schoolScore(school: School, d: SchoolDay, cells: CellTable, i: n
 }
 
 /** The schools combined, with their weights: the prior of the forecast on the log scale. */
-export function combinedScore(d: SchoolDay, cells: CellTable, i: number, weights: Record<School, number> = SCHOOL_WEIGHTS): number {
+export function combinedScore(d: SchoolDay, cells: CellTable, i: number): number {
   let total = 0;
-  for (const school of SCHOOLS) total += weights[school] * schoolScore(school, d, cells, i);
+  for (let k = 0; k < SCHOOLS.length; k++) total += d.weights[k] * schoolScore(SCHOOLS[k], d, cells, i);
   return total;
 }

@@ -24,4 +24,5 @@ export {
   type SurfaceReading,
   type UsualCourse,
 } from './season';
+export { SCHOOLS, SCHOOL_SETTINGS, schoolSetting, type School, type SchoolSetting, type SchoolSettings } from './school-settings';
 export { depthRuleSchema, speciesSchema } from './schema';

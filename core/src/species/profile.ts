@@ -1,3 +1,5 @@
+import type { SchoolSettings } from './school-settings';
+
 /** What is known of a species before any logbook. Temperatures °C, oxygen mg/l. */
 export interface SpeciesProfile {
   name: string;
@@ -22,6 +24,8 @@ export interface SpeciesProfile {
   lengthWeight: { a: number; b: number } | null;
   /** How much it is drawn to wood and rock, to weed, to hard bottom: 0–1. */
   drawnTo: { wood: number; weed: number; hard: number };
+  /** What of the schools' rules was set otherwise than usual for it. */
+  schools?: SchoolSettings;
   /** True for fish that others eat. */
   isForage: boolean;
   source: string;

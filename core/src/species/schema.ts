@@ -1,4 +1,5 @@
-import { array, boolean, number, object, string } from 'yup';
+import { array, boolean, mixed, number, object, string } from 'yup';
+import { SCHOOL_SETTINGS, type SchoolSettings } from './school-settings';
 
 const celsius = () =>
   number()
@@ -9,6 +10,20 @@ const celsius = () =>
     .required('is missing');
 const share = () =>
   number().strict().typeError('must be a number').min(0, 'must be from 0 to 1').max(1, 'must be from 0 to 1').required('is missing');
+
+/** Settings of the schools by key, each within its limits. */
+const schools = () =>
+  mixed<SchoolSettings>().test('settings', (value, { createError }) => {
+    if (value === undefined) return true;
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return createError({ message: 'must be settings by name' });
+    for (const [key, set] of Object.entries(value)) {
+      const known = SCHOOL_SETTINGS.find((s) => s.key === key);
+      if (!known) return createError({ message: `does not know the setting ${key}` });
+      if (!Number.isFinite(set) || set < known.least || set > known.most)
+        return createError({ message: `${key} must be a number from ${known.least} to ${known.most}` });
+    }
+    return true;
+  });
 
 /** An edited species profile, as the HTTP interface and the form take it. Limits out of order are refused with the field's name. */
 export const speciesSchema = object({
@@ -52,6 +67,7 @@ export const speciesSchema = object({
     .nullable()
     .default(undefined),
   drawnTo: object({ wood: share(), weed: share(), hard: share() }).required(),
+  schools: schools(),
   isForage: boolean().strict().required(),
   source: string().strict().max(1000).required('is missing'),
   uncertain: string().strict().max(1000).defined(),

@@ -10,16 +10,19 @@ import {
   packModel,
   predict,
   schoolDay,
+  SCHOOLS,
   unpackModel,
   validate,
+  windBlown,
   type FitLook,
 } from '../../src/forecast';
 import { Design, designDay, SparseRow } from '../../src/forecast/design';
+import { STAYING } from '../../src/forecast/day-total';
 import { BEYOND_TERMS } from '../../src/forecast/predict';
 import { Rates } from '../../src/forecast/rates';
 import type { Reading } from '../../src/logbook';
 import { seeded } from '../../src/patterns';
-import { defaultSpecies } from '../../src/species';
+import { defaultSpecies, schoolSetting, speciesSchema } from '../../src/species';
 import { HUMPS, cells, certain, conditions, day, frame, indexAt, liked, log, look, mean, zander } from '../support/planted-log';
 
 describe('the forecast without a log', () => {
@@ -30,6 +33,37 @@ describe('the forecast without a log', () => {
     const byForecast = [...whole].sort((a, b) => forecast.probability[b] - forecast.probability[a]);
     const scores = byForecast.map((i) => combinedScore(school, cells, i));
     for (let k = 1; k < scores.length; k++) expect(scores[k]).to.be.at.most(scores[k - 1] + 0.02);
+  });
+  it('follows the schools as an angler sets them, in the forecast as in its reasons', () => {
+    const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame, null);
+    const alone = Object.fromEntries(SCHOOLS.map((school) => [`${school}.weight`, school === 'bait' ? 1 : 0]));
+    const chances = (schools: Record<string, number>): Float32Array => {
+      const set = { ...zander, schools };
+      return predict(fitModel(set, cells, []), cells, set, windy).probability;
+    };
+    const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
+    const logOdds = (p: Float32Array): number[] => whole.map((i) => Math.log(-Math.log1p(-p[i])));
+    const level = logOdds(chances({ ...alone, 'bait.weight': 0 }));
+    const blown = logOdds(chances(alone)).map((v, k) => v - level[k]);
+    const doubled = logOdds(chances({ ...alone, 'bait.wind': 2 * schoolSetting(zander, 'bait.wind') })).map((v, k) => v - level[k]);
+    // The wind alone tells places apart, by what it is said to be worth.
+    whole.forEach((i, k) => expect(blown[k]).to.be.closeTo(1.2 * windBlown(cells, i, 90, 8), 0.02));
+    blown.forEach((v, k) => expect(doubled[k]).to.be.closeTo(2 * v, 0.02));
+    expect(Math.max(...blown) - Math.min(...blown)).to.be.above(0.5);
+  });
+  it('refuses settings of the schools that are none, or beyond their limits, by name', () => {
+    const refused = (schools: unknown): string => {
+      try {
+        speciesSchema.validateSync({ ...zander, schools });
+      } catch (error) {
+        return (error as Error).message;
+      }
+      return '';
+    };
+    expect(refused({ 'cover.reach': 60 })).to.equal('');
+    expect(refused({ 'cover.reach': 1 })).to.include('cover.reach must be a number from 5 to 150');
+    expect(refused({ 'cover.reach': '60' })).to.include('cover.reach must be');
+    expect(refused({ 'moon.weight': 1 })).to.include('moon.weight');
   });
 });
 
@@ -81,6 +115,19 @@ describe('the forecast with a log', () => {
     const rates = new Rates({ ...model, beta }, cells, zander);
     const expected = looks.reduce((s, l) => s + chance(rates.of(l.cell, l.day) + Math.log(500 / 625), tripSpread), 0);
     expect(expected / looks.filter((l) => l.look.targets.length).length).to.be.within(0.98, 1.02);
+  });
+  it('takes the fish of a water for about as many on another day: fewer in one depth are more in another', () => {
+    const model = fitModel(zander, cells, certain(log(25, 100, 5, 23)));
+    // Another day in the cold after a blow, much of the water out of favour.
+    const cold = dayFor(conditions({ at: new Date('2026-11-10T12:00:00Z'), surface: 6, trend: -0.2, windSpeed: 9 }), frame, null);
+    const total = (usualTotal: number | null, on: typeof day): number =>
+      Math.log(predict({ ...model, usualTotal, tripSpread: 0 }, cells, zander, on).probability.reduce((s, p) => s - Math.log1p(-p), 0));
+    const apart = total(null, cold) - total(null, day);
+    const { usualTotal } = model;
+    expect(Math.abs(apart)).to.be.above(0.2);
+    expect(total(usualTotal, cold) - total(usualTotal, day)).to.be.closeTo((1 - STAYING) * apart, 0.05 * Math.abs(apart));
+    // The days of the log are as they were.
+    expect(total(usualTotal, day)).to.be.closeTo(total(null, day), 0.01);
   });
   it('has no skill on outcomes that mean nothing', () => {
     const forecast = predict(fitModel(zander, cells, certain(log(20, 100, 1, 3))), cells, zander, day);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
+import { NumberRow, readNumber } from '../../parts/number-row';
 import { useWaterState } from '../../state/water';
 
 interface Field {
@@ -66,8 +67,6 @@ const RULE = [
   { key: 'clearFrom', label: 'No limit when mixed and clearer than', unit: 'm' },
 ] as const;
 
-const read = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-
 /** This water's own copy of a species profile, and its depth rule: both can be edited, both say where they come from. */
 export function ProfileSheet({ onClose }: { onClose: () => void }) {
   const { water, species } = useWaterState();
@@ -81,12 +80,15 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
   );
   const [failed, setFailed] = useState<string | null>(null);
   const save = async (): Promise<void> => {
-    const wrong = [...FIELDS.filter((f) => Number.isNaN(read(profile[f.key]))), ...RULE.filter((r) => Number.isNaN(read(rule[r.key])))][0];
+    const wrong = [
+      ...FIELDS.filter((f) => Number.isNaN(readNumber(profile[f.key]))),
+      ...RULE.filter((r) => Number.isNaN(readNumber(rule[r.key]))),
+    ][0];
     if (wrong) return setFailed(`${wrong.label}: a number is needed`);
-    const edited = FIELDS.reduce((s, f) => f.set(s, read(profile[f.key])), { ...species, light });
+    const edited = FIELDS.reduce((s, f) => f.set(s, readNumber(profile[f.key])), { ...species, light });
     try {
       await sendJson('PUT', `/waters/${water.id}/species/${encodeURIComponent(species.name)}`, edited);
-      await sendJson('PUT', `/waters/${water.id}/rules`, Object.fromEntries(RULE.map((r) => [r.key, read(rule[r.key])])));
+      await sendJson('PUT', `/waters/${water.id}/rules`, Object.fromEntries(RULE.map((r) => [r.key, readNumber(rule[r.key])])));
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       await queries.invalidateQueries({ queryKey: ['fit', water.id] });
       onClose();
@@ -94,10 +96,6 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
       setFailed((error as Error).message);
     }
   };
-  const row = 'grid grid-cols-[1fr_6rem_3.5rem] items-center gap-3 py-1';
-  const input = (key: string, value: string, change: (v: string) => void) => (
-    <input key={key} inputMode="decimal" className="input input-sm num h-10" value={value} onChange={(e) => change(e.target.value)} />
-  );
   return (
     <Dialog title={`What ${species.name} need`} onClose={onClose}>
       <p className="mb-2 text-sm text-mute">
@@ -112,13 +110,15 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
         }}
       >
         {FIELDS.map((f) => (
-          <label key={f.key} className={row}>
-            <span>{f.label}</span>
-            {input(f.key, profile[f.key], (v) => setProfile({ ...profile, [f.key]: v }))}
-            <span className="text-mute">{f.unit}</span>
-          </label>
+          <NumberRow
+            key={f.key}
+            label={f.label}
+            unit={f.unit}
+            value={profile[f.key]}
+            onChange={(v) => setProfile({ ...profile, [f.key]: v })}
+          />
         ))}
-        <label className={row}>
+        <label className="grid grid-cols-[1fr_6rem_4rem] items-center gap-3 py-1">
           <span>Light</span>
           <select
             className="select select-sm col-span-2 h-10"
@@ -132,11 +132,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
         </label>
         <h3 className="mt-3 border-t border-line pt-2 font-bold">The depth rule of {water.name}</h3>
         {RULE.map((r) => (
-          <label key={r.key} className={row}>
-            <span>{r.label}</span>
-            {input(r.key, rule[r.key], (v) => setRule({ ...rule, [r.key]: v }))}
-            <span className="text-mute">{r.unit}</span>
-          </label>
+          <NumberRow key={r.key} label={r.label} unit={r.unit} value={rule[r.key]} onChange={(v) => setRule({ ...rule, [r.key]: v })} />
         ))}
         {failed && (
           <p role="alert" className="mt-2 text-sm text-warn">

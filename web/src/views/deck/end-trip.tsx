@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { TripDetail } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
-import { tally } from './tally';
+import { TallyWords } from './last-trip';
+import { some, tally } from './tally';
 
 /** What the trip comes to, and what went unlogged, before it ends. */
 export function EndTrip({
@@ -32,8 +33,7 @@ export function EndTrip({
   onClose: () => void;
 }) {
   const [sure, setSure] = useState(false);
-  const { targets, sightings, blanks, stops, landed, unsaid, unseen } = tally(detail);
-  const some = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+  const { sightings, blanks, stops, unsaid, unseen } = tally(detail);
   const missing = [
     readings === 0 && 'The water was not read: no temperature, clarity or wind.',
     open && 'A stop is still open: leave it first, so that it has an outcome.',
@@ -44,9 +44,7 @@ export function EndTrip({
   return (
     <Dialog title="End the trip?" onClose={onClose}>
       <p className="num">
-        You looked at {hectares.toFixed(1)} ha. {some(targets, 'target', 'targets')}
-        {sightings > targets && ` in ${sightings} marks`}, {some(blanks, 'blank', 'blanks')}, {some(stops, 'stop', 'stops')},{' '}
-        {some(landed, 'fish', 'fish')} landed. The track stops here.
+        <TallyWords detail={detail} hectares={hectares} /> The track stops here.
       </p>
       {missing.length > 0 && (
         <ul className="mt-3 flex flex-col gap-1 border-l-4 border-warn pl-3" aria-label="Not logged">

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { LastTrip } from './last-trip';
 
 export interface TripStart {
   purpose: string;
@@ -17,7 +18,7 @@ export function StartTrip({ water, onStart, failed }: { water: string; onStart: 
   const [purpose, setPurpose] = useState('guide');
   return (
     <form
-      className="mx-auto flex h-full max-w-md flex-col justify-center gap-5 p-6"
+      className="mx-auto flex min-h-full max-w-md flex-col justify-center gap-5 p-6"
       onSubmit={(event) => {
         event.preventDefault();
         onStart({ goal, purpose });
@@ -58,6 +59,7 @@ export function StartTrip({ water, onStart, failed }: { water: string; onStart: 
       <p className="text-sm text-mute">
         From then on the track records where you look, with and without fish. The boat’s position comes from this device, or is set by hand.
       </p>
+      <LastTrip />
     </form>
   );
 }

@@ -14,6 +14,9 @@ export interface Tally {
   unseen: number;
 }
 
+/** "1 stop", "3 stops". */
+export const some = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
 /** A place that was looked at without result, not fished: a stop of no minutes. */
 export const isBlank = (stop: { start: string; end: string; outcome: string | null }): boolean =>
   stop.outcome === 'nothing' && stop.start === stop.end;

@@ -55,7 +55,8 @@ export function useDeckLog() {
             derived();
           }, DERIVED_AFTER_MS);
         }
-        if (logged) for (const queryKey of [['log', water.id], ['waters']]) void queries.invalidateQueries({ queryKey });
+        if (logged)
+          for (const queryKey of [['log', water.id], ['outcomes', water.id], ['waters']]) void queries.invalidateQueries({ queryKey });
         [records, logged] = [false, false];
       }, 250);
     });

@@ -24,17 +24,18 @@ const NO_PLACES: Place[] = [];
 /** The rival that came nearest to the fit, or passed it. */
 const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the schools' : 'saying the same everywhere');
 
-/** What the chances rest on. */
-function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, schoolsOnly: boolean): string {
+/** What the chances rest on. @param logged whether the water has a log, fitted or not */
+function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, schoolsOnly: boolean, logged: boolean): string {
   const own = looks ? `from ${trips} trips, ${grouped(looks)} looks, ${grouped(contacts)} contacts` : 'no log here yet';
   if (borrowed) return `${own}; started from ${borrowed.water}: ${borrowed.trips} trips, ${grouped(borrowed.contacts)} contacts`;
   if (looks) return own;
-  return schoolsOnly ? 'from the schools alone: what was logged is set aside' : 'from the schools alone: no log yet';
+  if (schoolsOnly) return 'from the schools alone: what was logged is set aside';
+  return logged ? 'from the schools alone: the log is not fitted yet' : 'from the schools alone: no log yet';
 }
 
 /** Where the species will hold, how deep, how sure, and why. */
 export function ForecastView() {
-  const { chart, chartBytes, water, species, conditions, running, setWhatIf } = useWaterState();
+  const { chart, chartBytes, water, species, conditions, log, running, setWhatIf } = useWaterState();
   const worker = useForecastWorker(chartBytes);
   const contours = useContours(worker);
   // A trip after fish of a size asks for those until told otherwise.
@@ -113,7 +114,7 @@ export function ForecastView() {
               <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows{' '}
               {answer?.large ? 'a large one' : 'one'}
               <span className="block text-sm text-mute" data-testid="basis">
-                {answer ? basisWords(answer, schoolsOnly) : 'computing …'}
+                {answer ? basisWords(answer, schoolsOnly, log.trips.length > 0) : 'computing …'}
                 {' · '}
                 {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
               </span>
@@ -224,7 +225,7 @@ export function ForecastView() {
           />
         </div>
       </aside>
-      <ScorePanel scores={scores} />
+      <ScorePanel scores={scores} onSchools={() => fit && void refit()} />
     </div>
   );
 }

@@ -2,24 +2,34 @@ import { useState } from 'react';
 import { SCHOOL_NAMES, type HeldScores, type ScoreCard } from '@restless-shoal/core/forecast';
 import { useOutcomes } from '../../api/queries';
 import { dayInZone, grouped, percent } from '../../parts/format';
+import { OutcomeWords } from '../../parts/outcome-words';
 import { useWaterState } from '../../state/water';
 import { ModelCard } from './model-card';
 import { nats } from './nats';
+import { SchoolsSheet } from './schools-sheet';
 
-/** Which school has been right, how good the forecast is on trips held out, and what the last trip made of it. */
-export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
+/**
+ * Which school has been right, how good the forecast is on trips held out, and what the last trip made of it.
+ * @param onSchools when the rules of the schools were set otherwise
+ */
+export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; onSchools: () => void }) {
   const { season, water, species } = useWaterState();
   const outcomes = useOutcomes(water.id);
   const [stage, setStage] = useState<string | null>(null);
   const [card, setCard] = useState(false);
+  const [schools, setSchools] = useState(false);
+  const setting = (
+    <>
+      <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setSchools(true)}>
+        Set the schools
+      </button>
+      {schools && <SchoolsSheet onClose={() => setSchools(false)} onKept={onSchools} />}
+    </>
+  );
   const last = outcomes.data?.find((o) => o.species === species.name);
   const outcome = last && (
     <p data-testid="outcome">
-      <b>{dayInZone(new Date(last.at), water.time_zone)}:</b> you looked at{' '}
-      <b className="num">
-        {last.placesLooked} of the {last.places} best places
-      </b>
-      . Expected <b className="num">{last.expected.toFixed(1)}</b> contacts on the water you scanned, saw <b className="num">{last.saw}</b>.
+      <b>{dayInZone(new Date(last.at), water.time_zone)}:</b> <OutcomeWords outcome={last} />
     </p>
   );
   if (!scores)
@@ -28,7 +38,10 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
         aria-label="Scores"
         className="col-span-full border-t border-line bg-surface px-4 py-2.5 text-sm text-mute max-lg:col-span-1"
       >
-        <p>How good it is on trips held out is not known yet: scores come after a fit, once four trips are logged.</p>
+        <p className="flex flex-wrap items-center justify-between gap-x-4">
+          How good it is on trips held out is not known yet: scores come after a fit, once four trips are logged.
+          {setting}
+        </p>
         {outcome}
       </section>
     );
@@ -55,6 +68,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
           </h2>
           <span className="num text-mute">
             nats a look, 80 % · {board.trips} trips, {grouped(board.looks)} looks
+            <span className="ml-2">{setting}</span>
           </span>
         </div>
         <Board lines={board.schools} />

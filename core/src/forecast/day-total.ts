@@ -1,0 +1,91 @@
+import type { CellTable } from '../chart';
+import { CELL } from '../geo';
+import { hatAt } from './basis';
+import type { Design, DesignDay } from './design';
+import { SparseRow } from './design';
+import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, windBlown } from './schools';
+import type { SpeciesProfile } from '../species';
+
+/**
+ * How far the fish of a water stay as many from day to day: 1 would say that what leaves one depth is all to be seen at
+ * another, 0 that a day's sum over the water is whatever the terms make it. Fish do not leave a water by the week; but
+ * some hang where a scan does not show them.
+ */
+export const STAYING = 0.7;
+
+/** About so many cells tell the sum over a water. */
+const SAMPLE = 700;
+/** Step of the depths that a day is worked out for, m. */
+const DEPTH_STEP = 0.25;
+
+/** The sum of a fit's rates over a water by day, from an even sample of its cells. */
+export class DayTotal {
+  private readonly sample: number[] = [];
+  private readonly lasting: Float64Array;
+  private readonly schools: Float64Array;
+  private deepest = 0;
+  private readonly row = new SparseRow();
+
+  constructor(
+    private readonly design: Design,
+    private readonly beta: Float64Array,
+    private readonly cells: CellTable,
+    species: SpeciesProfile,
+  ) {
+    const every = Math.max(1, Math.floor(cells.count / SAMPLE));
+    for (let i = every >> 1; i < cells.count; i += every) if (!Number.isNaN(cells.depth[i])) this.sample.push(i);
+    this.lasting = new Float64Array(this.sample.length);
+    this.schools = new Float64Array(this.sample.length * SCHOOLS.length);
+    this.sample.forEach((i, s) => {
+      this.row.n = 0;
+      design.addLasting(this.row, i);
+      this.lasting[s] = this.sum(Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)));
+      SCHOOLS.forEach((school, k) => (this.schools[s * SCHOOLS.length + k] = schoolLasting(school, species, cells, i)));
+      this.deepest = Math.max(this.deepest, cells.depth[i]);
+    });
+  }
+
+  private sum(from: number): number {
+    let sum = from;
+    for (let j = 0; j < this.row.n; j++) sum += this.row.value[j] * this.beta[this.row.index[j]];
+    return sum;
+  }
+
+  /** Log of the mean rate of a scan of a cell over the water on a day; NaN for a water without a depth. */
+  logMean(day: DesignDay): number {
+    const { cells, beta, design, sample } = this;
+    const { schools, bottom, wind } = design.besideDepth;
+    const [first, weights] = hatAt(design.spec.splines.temperature, day.surface);
+    const byHardness = weights[0] * beta[bottom[0] + first] + weights[1] * beta[bottom[0] + first + 1];
+    const { windFrom, windSpeed } = day.school;
+    const worth = SCHOOLS.map((_, k) => day.school.weights[k] + beta[schools + k]);
+    const byBlown = beta[wind] + worth[SCHOOLS.indexOf('bait')] * baitWind(day.school);
+    const steps = Math.ceil(this.deepest / DEPTH_STEP) + 2;
+    const rate = new Float64Array(steps);
+    const times = new Float64Array(steps * SCHOOLS.length);
+    for (let b = 0; b < steps; b++) {
+      this.row.n = 0;
+      design.addOfDepth(this.row, b * DEPTH_STEP, day);
+      rate[b] = this.sum(beta[0]);
+      SCHOOLS.forEach((school, k) => {
+        const [added, by] = schoolOfDepth(school, day.school, b * DEPTH_STEP);
+        rate[b] += worth[k] * added;
+        times[b * SCHOOLS.length + k] = worth[k] * by;
+      });
+    }
+    let total = 0;
+    sample.forEach((i, s) => {
+      const b = Math.round(cells.depth[i] / DEPTH_STEP);
+      let eta = this.lasting[s] + rate[b];
+      for (let k = 0; k < SCHOOLS.length; k++) eta += times[b * SCHOOLS.length + k] * this.schools[s * SCHOOLS.length + k];
+      const hard = cells.hardness[i] - 0.4;
+      if (!Number.isNaN(hard)) eta += hard * byHardness;
+      eta += byBlown * windBlown(cells, i, windFrom, windSpeed) + beta[wind + 1] * openToWind(cells, i, windFrom, windSpeed);
+      total += Math.exp(Math.min(6, eta));
+    });
+    return Math.log(total / sample.length);
+  }
+}
+
+/** Change of a day's log rates that keeps the fish of a water about as many as on the log's days. @param usual the log's mean */
+export const stayingShift = (logMean: number, usual: number): number => (!Number.isFinite(logMean) ? 0 : STAYING * (usual - logMean));
