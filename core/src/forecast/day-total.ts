@@ -11,7 +11,7 @@ import type { SpeciesProfile } from '../species';
  * another, 0 that a day's sum over the water is whatever the terms make it. Fish do not leave a water by the week; but
  * some hang where a scan does not show them.
  */
-export const STAYING = 0.7;
+export const STAYING = 0.8;
 
 /** About so many cells tell the sum over a water. */
 const SAMPLE = 700;

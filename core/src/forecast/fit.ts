@@ -90,29 +90,31 @@ const LOOSEST: Record<string, number> = { place: 0.25, trip: 0.2 };
 const TIGHTEST: Record<string, number> = { place: 6 };
 /** What is expected of a term's precision before any log, about the schools or what was borrowed, and how many coefficients' worth that counts for. */
 const EXPECTED: Record<TermName, number> = {
-  schools: 10,
-  'depth by temperature': 2,
-  season: 2,
-  'depth by trend': 3,
-  'depth by sun': 4,
-  'bottom by temperature': 3,
-  thermocline: 15,
-  light: 15,
-  wind: 6,
-  detection: 6,
-  depth: 40,
-  hardness: 15,
-  'position near': 15,
-  'position wide': 15,
-  slope: 15,
-  cover: 3,
-  edge: 4,
-  place: 2,
-  trip: 8,
+  schools: 5,
+  'depth by temperature': 1,
+  season: 1,
+  'depth by trend': 1.5,
+  'depth by sun': 2,
+  'bottom by temperature': 1.5,
+  thermocline: 7.5,
+  light: 7.5,
+  wind: 3,
+  detection: 3,
+  depth: 20,
+  hardness: 7.5,
+  'position near': 7.5,
+  'position wide': 7.5,
+  slope: 7.5,
+  cover: 1.5,
+  edge: 2,
+  place: 1,
+  trip: 4,
 };
+/** Where the search for a precision begins, if not at what is expected: where logs have mostly led it. */
+const START: Partial<Record<TermName, number>> = { depth: 2, place: 2, 'depth by temperature': 0.7, trip: 6 };
 /** Trips at which the log has half its say against the schools. */
 const FULL_SAY = 4;
-const EXPECTED_WORTH = 3;
+const EXPECTED_WORTH = 1.5;
 
 /**
  * Fits P(seen) = 1 − exp(−exp(prior + Xβ + log effort)) by penalised iteratively reweighted least squares; each
@@ -142,7 +144,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   if (options.borrowed) borrowedBase(options.borrowed, spec, base);
   const beta = Float64Array.from(base);
   const penalties = spec.terms.map((t) => design.penaltyOf(t));
-  const lambda: number[] = spec.terms.map((t) => EXPECTED[t.name]);
+  const lambda: number[] = spec.terms.map((t) => (looks.length && START[t.name]) || EXPECTED[t.name]);
 
   const state: State = { beta, base, spec, penalties, lambda };
   let iterations = 0;
@@ -156,27 +158,31 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     }
     return factor;
   };
-  // On the way there a quarter of the places is enough to tell the way.
+  // On the way there a part of the places is enough to tell the way.
   for (let k = 0; k < 3; k++) {
-    const factor = factorOf(information(problem, beta, spec, k < 2 ? 4 : 1), state);
+    const factor = factorOf(information(problem, beta, spec, 4), state);
     iterations++;
     if (step(problem, state, factor) < 0.3) break;
   }
-  let info = information(problem, beta, spec);
+  const last = spec.terms.map(() => 0);
+  let info = information(problem, beta, spec, likingOnly ? 1 : 2);
   const dispersion = looks.length ? dispersionOf(problem, beta, spec, looks, cells) : 1;
   problem.worth = 1 / dispersion;
   for (let i = 0; i < info.length; i++) info[i] *= problem.worth;
   for (let round = 0; looks.length && round < (likingOnly ? 3 : ROUNDS); round++) {
     if (options.cancelled?.()) throw new CancelledError('the fit was cancelled');
-    if (round === 3 && !likingOnly) info = information(problem, beta, spec);
-    const inverse = invertFactor(settle(info, 4, 0.02), p);
+    if (round === 3 && !likingOnly) info = information(problem, beta, spec, 2);
+    const inverse = invertFactor(settle(info, 3, 0.05), p);
     let moved = 0;
     spec.terms.forEach((term, k) => {
       if (!term.count) return;
       const { next, freedom } = fellnerSchall(term, penalties[k], lambda[k], { beta, base }, inverse, p);
+      const way = Math.log(next / lambda[k]);
       // A term that has all but vanished may go on vanishing; nothing waits for it.
-      if (freedom > 0.3) moved = Math.max(moved, Math.abs(Math.log(next / lambda[k])));
-      lambda[k] = next;
+      if (freedom > 0.3) moved = Math.max(moved, Math.abs(way));
+      // The update goes an even way in small steps: twice as far where it goes on as before.
+      lambda[k] = way * last[k] > 0 ? boundedPrecision(term.name, next * Math.exp(way)) : next;
+      last[k] = way;
     });
     options.onProgress?.((round + 1) / (ROUNDS + 1));
     if (moved < 0.15) break;
@@ -287,6 +293,9 @@ function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: Ce
   return learnToday(days, baitRate);
 }
 
+const boundedPrecision = (name: TermName, precision: number): number =>
+  Math.min(TIGHTEST[name] ?? 1e5, Math.max(LOOSEST[name] ?? 0.05, precision));
+
 function fellnerSchall(
   term: { name: TermName; start: number; count: number },
   penalty: Float64Array,
@@ -307,7 +316,7 @@ function fellnerSchall(
     }
   const freedom = Math.max(1e-6, count - lambda * trace);
   const next = (freedom + EXPECTED_WORTH) / (square + EXPECTED_WORTH / EXPECTED[term.name]);
-  const bounded = Math.min(TIGHTEST[term.name] ?? 1e5, Math.max(LOOSEST[term.name] ?? 0.05, next));
+  const bounded = boundedPrecision(term.name, next);
   // No more than a factor of eight a round: the update may overshoot when a term is all but gone.
   return { next: Math.min(lambda * 8, Math.max(lambda / 8, bounded)), freedom };
 }

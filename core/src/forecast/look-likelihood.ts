@@ -62,23 +62,45 @@ export interface Problem {
   worth: number;
 }
 
+/** Sparse rows one after the other, in arrays that grow. */
 class Rows {
-  readonly at: number[] = [0];
-  readonly index: number[] = [];
-  readonly value: number[] = [];
+  readonly at: Int32Array;
+  private n = 0;
+  private last = 0;
+  private indices: Int32Array;
+  private values: Float64Array;
+  constructor(rows: number, about: number) {
+    this.at = new Int32Array(rows + 1);
+    this.indices = new Int32Array(rows * about + 64);
+    this.values = new Float64Array(rows * about + 64);
+  }
   add(row: SparseRow): void {
-    for (let j = 0; j < row.n; j++) {
-      this.index.push(row.index[j]);
-      this.value.push(row.value[j]);
+    if (this.n + row.n > this.indices.length) {
+      const [indices, values] = [this.indices, this.values];
+      this.indices = new Int32Array(2 * indices.length + row.n);
+      this.values = new Float64Array(2 * values.length + row.n);
+      this.indices.set(indices);
+      this.values.set(values);
     }
-    this.at.push(this.index.length);
+    for (let j = 0; j < row.n; j++, this.n++) {
+      this.indices[this.n] = row.index[j];
+      this.values[this.n] = row.value[j];
+    }
+    this.at[++this.last] = this.n;
+  }
+  get index(): Int32Array {
+    return this.indices.subarray(0, this.n);
+  }
+  get value(): Float64Array {
+    return this.values.subarray(0, this.n);
   }
 }
 
 /** @param looks sorted by cell */
 export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[], withTrips: boolean): Problem {
   const row = new SparseRow();
-  const [lasting, ofDay] = [new Rows(), new Rows()];
+  const cells = looks.reduce((count, l, k) => count + (k && looks[k - 1].cell === l.cell ? 0 : 1), 0);
+  const [lasting, ofDay] = [new Rows(cells, 48), new Rows(looks.length, 44)];
   const runs: number[] = [];
   const n = looks.length;
   const problem = { offset: new Float64Array(n), seen: new Float64Array(n), trip: new Int32Array(n).fill(-1) };
@@ -103,12 +125,12 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
     n,
     ...problem,
     runs: Int32Array.from(runs),
-    lastingRows: Int32Array.from(lasting.at),
-    lastingIndex: Int32Array.from(lasting.index),
-    lastingValue: Float64Array.from(lasting.value),
-    dayRows: Int32Array.from(ofDay.at),
-    dayIndex: Int32Array.from(ofDay.index),
-    dayValue: Float64Array.from(ofDay.value),
+    lastingRows: lasting.at,
+    lastingIndex: lasting.index,
+    lastingValue: lasting.value,
+    dayRows: ofDay.at,
+    dayIndex: ofDay.index,
+    dayValue: ofDay.value,
     worth: 1,
   };
 }

@@ -1,10 +1,10 @@
-import type { CellTable } from '../chart';
+import { FETCH_DIRECTIONS, type CellTable } from '../chart';
 import { CELL } from '../geo';
 import type { SpeciesProfile } from '../species';
 import { hatAt } from './basis';
 import { DayTotal, stayingShift } from './day-total';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
-import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, windBlown } from './schools';
+import { baitWind, blownBy, fetchIndex, openBy, schoolLasting, schoolOfDepth, SCHOOLS } from './schools';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -137,15 +137,24 @@ export class Predictor {
     const m = own.length;
     const { weights } = at.school;
     const windWorth = baitWind(at.school);
-    const among = Float64Array.from({ length: m * m }, (_, k) => covariance[own[Math.floor(k / m)] * kept + own[k % m]]);
-    const ownBeta = own.map((c) => beta[c]);
+    // Half of the variance of what a cell adds: each pair once, its own with half its weight.
+    const among = Float64Array.from({ length: m * m }, (_, k) => {
+      const [j, other] = [Math.floor(k / m), k % m];
+      return covariance[own[j] * kept + own[other]] * (j === other ? 0.5 : 1);
+    });
+    const worth = Float64Array.from(own, (c, j) => beta[c] + (j < weights.length ? weights[j] : 0));
+    const { from, value, index, withOwn } = depths;
     const x = new Float64Array(m);
     const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
     const { windFrom, windSpeed } = at.school;
     const [windSchool, hardAt, windAt] = [SCHOOLS.indexOf('bait'), SCHOOLS.length, SCHOOLS.length + 2];
     const { lastingRate, lastingVariance, withDay, chances, schools: lastingSchools } = this;
+    const { depth: bottoms, hardness, fetch } = cells;
+    const [upwind, downwind] = [fetchIndex(windFrom), fetchIndex(windFrom + 180)];
+    const { added, times } = depths;
+    const count = SCHOOLS.length;
     for (let i = 0; i < n; i++) {
-      const depth = cells.depth[i];
+      const depth = bottoms[i];
       let eta = lastingRate[i] + shift + (today ? today[i] : 0);
       let variance = lastingVariance[i];
       const cross = i * days;
@@ -154,27 +163,30 @@ export class Predictor {
         variance += covariance[0] + 2 * withDay[cross];
       } else {
         const b = Math.min(depths.rate.length - 1, Math.round(depth / DEPTH_STEP));
-        const blown = windBlown(cells, i, windFrom, windSpeed);
-        const s = b * SCHOOLS.length;
-        for (let k = 0; k < SCHOOLS.length; k++) x[k] = depths.added[s + k] + depths.times[s + k] * lastingSchools[k * n + i];
+        const [up, down] = [fetch[i * FETCH_DIRECTIONS + upwind], fetch[i * FETCH_DIRECTIONS + downwind]];
+        const blown = blownBy(up, down, windSpeed);
+        const s = b * count;
+        for (let k = 0; k < count; k++) x[k] = added[s + k] + times[s + k] * lastingSchools[k * n + i];
         x[windSchool] += windWorth * blown;
-        const hard = cells.hardness[i] - 0.4;
+        const hard = hardness[i] - 0.4;
         x[hardAt] = Number.isNaN(hard) ? 0 : hard * temperature[1][0];
         x[hardAt + 1] = Number.isNaN(hard) ? 0 : hard * temperature[1][1];
         x[windAt] = blown;
-        x[windAt + 1] = openToWind(cells, i, windFrom, windSpeed);
+        x[windAt + 1] = openBy(up, down, windSpeed);
         eta += depths.rate[b];
         variance += depths.variance[b];
-        for (let j = depths.from[b]; j < depths.from[b + 1]; j++) variance += 2 * depths.value[j] * withDay[cross + depths.index[j]];
+        let half = 0;
+        for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * withDay[cross + index[j]];
         const line = b * m;
         for (let j = 0; j < m; j++) {
           const v = x[j];
           if (v === 0) continue;
-          eta += v * (ownBeta[j] + (j < weights.length ? weights[j] : 0));
-          let sum = 2 * (depths.withOwn[line + j] + withDay[cross + own[j]]) + v * among[j * m + j];
-          for (let k = 0; k < j; k++) sum += 2 * x[k] * among[j * m + k];
-          variance += v * sum;
+          eta += v * worth[j];
+          let sum = withOwn[line + j] + withDay[cross + own[j]];
+          for (let k = 0, at = j * m; k <= j; k++) sum += x[k] * among[at + k];
+          half += v * sum;
         }
+        variance += 2 * half;
       }
       const spread = EIGHTY * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
       out.probability[i] = chances.at(eta);

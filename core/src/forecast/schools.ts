@@ -45,20 +45,26 @@ export function schoolDay(species: SpeciesProfile, day: Day): SchoolDay {
  * water downwind, weighted by wind speed.
  */
 export function windBlown(cells: CellTable, i: number, from: number, speed: number): number {
-  const upwind = fetchToward(cells, i, from);
-  const downwind = fetchToward(cells, i, from + 180);
-  return ((upwind - downwind) / (upwind + downwind + 100)) * Math.min(1, speed / 6);
+  return blownBy(fetchToward(cells, i, from), fetchToward(cells, i, from + 180), speed);
 }
 
 /** How much more open water lies upwind of a cell than downwind, 0–1 at 1.5 km, in a wind that stirs. */
 export const openToWind = (cells: CellTable, i: number, from: number, speed: number): number =>
-  Math.min(1, Math.max(0, fetchToward(cells, i, from) - fetchToward(cells, i, from + 180)) / 1500) * Math.min(1, speed / 4);
+  openBy(fetchToward(cells, i, from), fetchToward(cells, i, from + 180), speed);
+
+/** `windBlown` and `openToWind` from the open water up and down the wind, m, where that is known already. */
+export const blownBy = (upwind: number, downwind: number, speed: number): number =>
+  ((upwind - downwind) / (upwind + downwind + 100)) * Math.min(1, speed / 6);
+export const openBy = (upwind: number, downwind: number, speed: number): number =>
+  Math.min(1, Math.max(0, upwind - downwind) / 1500) * Math.min(1, speed / 4);
+
+/** Which of the directions kept is nearest to one in degrees. */
+export const fetchIndex = (direction: number): number =>
+  ((Math.round((direction / 360) * FETCH_DIRECTIONS) % FETCH_DIRECTIONS) + FETCH_DIRECTIONS) % FETCH_DIRECTIONS;
 
 /** Open water from a cell in a direction, m (nearest of the sixteen kept). */
-export function fetchToward(cells: CellTable, i: number, direction: number): number {
-  const d = ((Math.round((direction / 360) * FETCH_DIRECTIONS) % FETCH_DIRECTIONS) + FETCH_DIRECTIONS) % FETCH_DIRECTIONS;
-  return cells.fetch[i * FETCH_DIRECTIONS + d];
-}
+export const fetchToward = (cells: CellTable, i: number, direction: number): number =>
+  cells.fetch[i * FETCH_DIRECTIONS + fetchIndex(direction)];
 
 const known = (v: number, otherwise: number): number => (Number.isNaN(v) ? otherwise : v);
 const clamp = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v));
