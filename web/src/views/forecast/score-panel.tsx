@@ -68,7 +68,6 @@ export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; on
           </h2>
           <span className="num text-mute">
             nats a look, 80 % · {board.trips} trips, {grouped(board.looks)} looks
-            <span className="ml-2">{setting}</span>
           </span>
         </div>
         <Board lines={board.schools} />
@@ -76,12 +75,7 @@ export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; on
       <div className="grid grid-cols-[auto_1fr] gap-3 text-sm">
         <Curve scores={trips} />
         <div className="flex flex-col gap-0.5 leading-snug">
-          <p className="flex justify-between">
-            <span>How good is it?</span>
-            <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setCard(true)}>
-              Model card
-            </button>
-          </p>
+          <h2>How good is it?</h2>
           <p>
             best tenth of the water <b className="num">held {percent(trips.bestTenth.model)}</b>, by hot spots{' '}
             <b className="num">{percent(trips.bestTenth.hotSpots)}</b>
@@ -91,6 +85,12 @@ export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; on
             {scores.verdict === 'not told apart' && `: not told apart from ${scores.nearest === 'schools' ? 'them' : 'the average'} yet`}
           </p>
           {outcome ?? <p className="text-mute">Shown on a trip, a forecast is kept and scored when the trip ends.</p>}
+          <p className="-ml-3 flex">
+            <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setCard(true)}>
+              Model card
+            </button>
+            {setting}
+          </p>
         </div>
       </div>
       {card && <ModelCard scores={scores} onClose={() => setCard(false)} />}
