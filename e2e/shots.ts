@@ -42,6 +42,7 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'patterns-quarrels', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
   { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },
+  { name: 'deck-start', path: '/deck', size: DESK, theme: 'day', wait: '[data-testid=last-trip]', before: 'start' },
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
   { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
@@ -85,7 +86,7 @@ for (const shot of shots) {
   if (shot.before === 'shapes') await page.getByRole('button', { name: 'Shapes', exact: true }).click();
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
-  if (shot.path === '/deck') await logSome(page, context);
+  if (shot.path === '/deck' && shot.before !== 'start') await logSome(page, context);
   if (shot.before === 'offline') {
     await context.setOffline(true);
     for (const name of ['Mark 1 fish below', 'Nothing here', 'Mark 1 fish below']) {

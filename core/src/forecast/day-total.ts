@@ -39,16 +39,10 @@ export class DayTotal {
     this.sample.forEach((i, s) => {
       this.row.n = 0;
       design.addLasting(this.row, i);
-      this.lasting[s] = this.sum(Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)));
+      this.lasting[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)));
       SCHOOLS.forEach((school, k) => (this.schools[s * SCHOOLS.length + k] = schoolLasting(school, species, cells, i)));
       this.deepest = Math.max(this.deepest, cells.depth[i]);
     });
-  }
-
-  private sum(from: number): number {
-    let sum = from;
-    for (let j = 0; j < this.row.n; j++) sum += this.row.value[j] * this.beta[this.row.index[j]];
-    return sum;
   }
 
   /** Log of the mean rate of a scan of a cell over the water on a day; NaN for a water without a depth. */
@@ -66,7 +60,7 @@ export class DayTotal {
     for (let b = 0; b < steps; b++) {
       this.row.n = 0;
       design.addOfDepth(this.row, b * DEPTH_STEP, day);
-      rate[b] = this.sum(beta[0]);
+      rate[b] = this.row.sumOf(this.beta, beta[0]);
       SCHOOLS.forEach((school, k) => {
         const [added, by] = schoolOfDepth(school, day.school, b * DEPTH_STEP);
         rate[b] += worth[k] * added;

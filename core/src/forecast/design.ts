@@ -80,6 +80,12 @@ export class SparseRow {
     this.index[this.n] = index;
     this.value[this.n++] = value;
   }
+  /** A number and what the row gives with these coefficients. */
+  sumOf(beta: ArrayLike<number>, from: number): number {
+    let sum = from;
+    for (let j = 0; j < this.n; j++) sum += this.value[j] * beta[this.index[j]];
+    return sum;
+  }
 }
 
 /** A day as the design sees it. */

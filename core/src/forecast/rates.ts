@@ -34,13 +34,7 @@ export class Rates {
   detection(look: Look, cell: number): number {
     this.row.n = 0;
     this.design.addDetection(this.row, look, cell);
-    return this.sum(0);
-  }
-
-  private sum(from: number): number {
-    let sum = from;
-    for (let j = 0; j < this.row.n; j++) sum += this.row.value[j] * this.model.beta[this.row.index[j]];
-    return sum;
+    return this.row.sumOf(this.model.beta, 0);
   }
 
   private shiftOf(day: Day): number {
@@ -54,6 +48,6 @@ export class Rates {
   of(cell: number, day: Day): number {
     const today = this.dayOf(day);
     this.design.fill(this.row, cell, today, 0, -1);
-    return this.sum(this.design.prior(cell, today) + this.shiftOf(day));
+    return this.row.sumOf(this.model.beta, this.design.prior(cell, today) + this.shiftOf(day));
   }
 }

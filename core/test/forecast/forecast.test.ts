@@ -17,12 +17,12 @@ import {
   type FitLook,
 } from '../../src/forecast';
 import { Design, designDay, SparseRow } from '../../src/forecast/design';
-import { STAYING } from '../../src/forecast/day-total';
+import { DayTotal, STAYING } from '../../src/forecast/day-total';
 import { BEYOND_TERMS } from '../../src/forecast/predict';
 import { Rates } from '../../src/forecast/rates';
 import type { Reading } from '../../src/logbook';
 import { seeded } from '../../src/patterns';
-import { defaultSpecies, schoolSetting, speciesSchema } from '../../src/species';
+import { defaultSpecies, SCHOOL_SETTINGS, schoolSetting, speciesSchema } from '../../src/species';
 import { HUMPS, cells, certain, conditions, day, frame, indexAt, liked, log, look, mean, zander } from '../support/planted-log';
 
 describe('the forecast without a log', () => {
@@ -50,6 +50,19 @@ describe('the forecast without a log', () => {
     whole.forEach((i, k) => expect(blown[k]).to.be.closeTo(1.2 * windBlown(cells, i, 90, 8), 0.02));
     blown.forEach((v, k) => expect(doubled[k]).to.be.closeTo(2 * v, 0.02));
     expect(Math.max(...blown) - Math.min(...blown)).to.be.above(0.5);
+  });
+  it('has no setting of the schools that moves nothing', () => {
+    const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 } }), frame, null);
+    const scores = (schools: Record<string, number>): number[] => {
+      const on = schoolDay({ ...zander, schools }, layered);
+      return Array.from({ length: cells.count }, (_, i) => combinedScore(on, rich, i));
+    };
+    // The planted lake has no edge and no wood: here it has.
+    const rich = { ...cells, edgeDistance: cells.shoreDistance, woodDistance: cells.shoreDistance };
+    for (const { key, least, most } of SCHOOL_SETTINGS) {
+      const [low, high] = [scores({ [key]: least }), scores({ [key]: most })];
+      expect(Math.max(...low.map((v, i) => Math.abs(v - high[i]))), key).to.be.above(0.005);
+    }
   });
   it('refuses settings of the schools that are none, or beyond their limits, by name', () => {
     const refused = (schools: unknown): string => {
@@ -128,6 +141,18 @@ describe('the forecast with a log', () => {
     expect(total(usualTotal, cold) - total(usualTotal, day)).to.be.closeTo((1 - STAYING) * apart, 0.05 * Math.abs(apart));
     // The days of the log are as they were.
     expect(total(usualTotal, day)).to.be.closeTo(total(null, day), 0.01);
+  });
+  it('sums a water up from a sample as from all its cells', () => {
+    const model = fitModel(zander, cells, certain(log(12, 80, 4, 24)));
+    const design = new Design(model.spec, cells);
+    const rates = new Rates({ ...model, usualTotal: null }, cells, zander);
+    const all = Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
+    for (const surface of [8, 19, 24]) {
+      const on = dayFor(conditions({ surface }), frame, null);
+      const mean = all.reduce((s, i) => s + (Math.exp(rates.of(i, on)) * cells.area[i]) / 625, 0) / all.length;
+      const summed = new DayTotal(design, model.beta, cells, zander).logMean(designDay(zander, on));
+      expect(Math.exp(summed) / mean).to.be.within(0.93, 1.07);
+    }
   });
   it('has no skill on outcomes that mean nothing', () => {
     const forecast = predict(fitModel(zander, cells, certain(log(20, 100, 1, 3))), cells, zander, day);

@@ -103,37 +103,38 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
         Source: {species.source}.{species.uncertain && ` Uncertain: ${species.uncertain}.`} Your changes hold for {water.name}.
       </p>
       <form
-        className="max-h-[55vh] overflow-y-auto pr-1"
         onSubmit={(event) => {
           event.preventDefault();
           void save();
         }}
       >
-        {FIELDS.map((f) => (
-          <NumberRow
-            key={f.key}
-            label={f.label}
-            unit={f.unit}
-            value={profile[f.key]}
-            onChange={(v) => setProfile({ ...profile, [f.key]: v })}
-          />
-        ))}
-        <label className="grid grid-cols-[1fr_6rem_4rem] items-center gap-3 py-1">
-          <span>Light</span>
-          <select
-            className="select select-sm col-span-2 h-10"
-            value={light}
-            onChange={(e) => setLight(e.target.value as SpeciesProfile['light'])}
-          >
-            <option value="shy">shy of it</option>
-            <option value="sight">feeds by sight</option>
-            <option value="indifferent">does not care</option>
-          </select>
-        </label>
-        <h3 className="mt-3 border-t border-line pt-2 font-bold">The depth rule of {water.name}</h3>
-        {RULE.map((r) => (
-          <NumberRow key={r.key} label={r.label} unit={r.unit} value={rule[r.key]} onChange={(v) => setRule({ ...rule, [r.key]: v })} />
-        ))}
+        <div className="max-h-[50vh] overflow-y-auto pr-1">
+          {FIELDS.map((f) => (
+            <NumberRow
+              key={f.key}
+              label={f.label}
+              unit={f.unit}
+              value={profile[f.key]}
+              onChange={(v) => setProfile({ ...profile, [f.key]: v })}
+            />
+          ))}
+          <label className="grid grid-cols-[1fr_6rem_4rem] items-center gap-3 py-1">
+            <span>Light</span>
+            <select
+              className="select select-sm col-span-2 h-10"
+              value={light}
+              onChange={(e) => setLight(e.target.value as SpeciesProfile['light'])}
+            >
+              <option value="shy">shy of it</option>
+              <option value="sight">feeds by sight</option>
+              <option value="indifferent">does not care</option>
+            </select>
+          </label>
+          <h3 className="mt-3 border-t border-line pt-2 font-bold">The depth rule of {water.name}</h3>
+          {RULE.map((r) => (
+            <NumberRow key={r.key} label={r.label} unit={r.unit} value={rule[r.key]} onChange={(v) => setRule({ ...rule, [r.key]: v })} />
+          ))}
+        </div>
         {failed && (
           <p role="alert" className="mt-2 text-sm text-warn">
             {failed}

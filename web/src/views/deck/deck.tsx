@@ -1,6 +1,5 @@
 import { AudioWaveform, CircleDot, Thermometer, Timer } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
-import type { TrackFix } from '@restless-shoal/core/logbook';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { fromBoat, slantRange } from '@restless-shoal/core/sonar';
@@ -14,16 +13,14 @@ import { useBoatState } from '../../state/boat';
 import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
 import { ColumnInput, type DepthSpan } from './column-input';
-import { ConditionsForm } from './conditions-form';
+import { DeckSheets, type DeckSheet } from './deck-sheets';
 import { DayStrip, type DayEntry } from './day-strip';
-import { EndTrip } from './end-trip';
 import { agoWords, EntrySheet } from './entry-sheet';
 import { CountChoice, isFree, KindChoice, kindWords, type Kind } from './kinds';
 import { GoBackBar } from './go-back';
-import { hectaresLookedAt, lookedAround } from './looked';
+import { lookedAround } from './looked';
 import { Notice } from './notice';
 import { asSent } from './outcome';
-import { TrackSheet } from './track-sheet';
 import { circlesRound, keyOf, wayTo, type Goal } from './way-back';
 import { Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
@@ -34,9 +31,7 @@ import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
 import { ViewChoice } from './view-choice';
 
-// What only goes with a server comes when it is asked for, so that the Deck is there sooner.
-const BoatSheet = lazy(() => import('./boat-sheet').then((m) => ({ default: m.BoatSheet })));
-const PlanSheet = lazy(() => import('./plan-sheet').then((m) => ({ default: m.PlanSheet })));
+// Comes when it is asked for, so that the Deck is there sooner.
 const Picture = lazy(() => import('./picture').then((m) => ({ default: m.Picture })));
 
 /** On the water: kind, depth on the Column, place on the Pad. */
@@ -60,8 +55,8 @@ const middleOf = ({ top_m, bottom_m }: { top_m: number | null; bottom_m: number 
   top_m === null ? null : (top_m + (bottom_m ?? top_m)) / 2;
 
 function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
-  const { water, chart, species, day, conditions, running, log: waterLog } = useWaterState();
-  const { source, view, setView, looking, setLooking, mode, setDoing, recorded, flushTrack, echoes } = useBoatState();
+  const { water, chart, species, day, conditions, running } = useWaterState();
+  const { source, view, setView, looking, setLooking, mode, setDoing, recorded, echoes } = useBoatState();
   const { boat } = source;
   const phone = usePhone();
   const rig = useRig();
@@ -71,7 +66,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const [count, setCount] = useState(1);
   const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
   const [named, setNamed] = useState(true);
-  const [sheet, setSheet] = useState<'boat' | 'water' | 'end' | 'track' | 'plan' | null>(null);
+  const [sheet, setSheet] = useState<DeckSheet | null>(null);
   const [opened, setOpen] = useState<string | null>(null);
   const [goingTo, setGoingTo] = useState<string | null>(null);
   const [side, setSide] = useState<'stop' | 'mark'>('stop');
@@ -289,20 +284,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   );
   const below =
     isSlant(view.view, rig.corrected) && marking.targetDepth !== null ? Math.max(0, marking.targetDepth - rig.transducerDepth) : null;
-  // What the server has of the track, and what this page has recorded since: put together when a sheet asks for it.
-  const asked = sheet === 'end' || sheet === 'track';
-  const track = useMemo((): TrackFix[] => {
-    if (!asked) return [];
-    const served = log.detail?.track ?? [];
-    const mine = new Map(recorded.map((f) => [f.time, f]));
-    const key = running?.trip ?? '';
-    return [...served.filter((f) => !mine.has(f.time)), ...[...mine.values()].map((f) => ({ ...f, trip: key }))].sort((a, b) =>
-      a.time.localeCompare(b.time),
-    );
-    // What is recorded grows in place; a correction says so through `done`.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [asked, sheet, log.detail, running, marking.done]);
-  const hectares = useMemo(() => hectaresLookedAt(track, chart?.epsg ?? null, (x, y) => chart?.depth.at(x, y) ?? NaN), [track, chart]);
   const back = way && goal && (
     <GoBackBar
       way={way}
@@ -406,60 +387,15 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
           </section>
         </div>
       )}
-      {sheet === 'boat' && (
-        <Suspense fallback={null}>
-          <BoatSheet source={source} water={water.id} chart={chart} thermocline={day.column.thermocline} onClose={() => setSheet(null)} />
-        </Suspense>
-      )}
-      {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={() => setSheet(null)} />}
-      {sheet === 'plan' && (
-        <Suspense fallback={null}>
-          <PlanSheet
-            water={water.id}
-            places={plan.data ?? []}
-            from={boat?.position ?? null}
-            onGo={setGoingTo}
-            onClose={() => setSheet(null)}
-          />
-        </Suspense>
-      )}
-      {sheet === 'track' && (
-        <TrackSheet
-          fixes={track}
-          zone={water.time_zone}
-          onMode={({ from, to }, mode) =>
-            attempt(async () => {
-              await flushTrack();
-              for (const fix of recorded) if (fix.time >= from && fix.time <= to) fix.mode = mode;
-              await outbox.put('PUT', `/trips/${running!.id}/track/mode`, { from, to, mode });
-            })
-          }
-          onClose={() => setSheet(null)}
-        />
-      )}
-      {sheet === 'end' && (
-        <EndTrip
-          detail={log.detail}
-          readings={waterLog.readings.filter((r) => r.trip === running?.trip).length}
-          open={stop.open !== null}
-          simulated={source.simulated}
-          hectares={hectares}
-          onTrack={() => setSheet('track')}
-          onDiscard={() => {
-            setSheet(null);
-            attempt(log.discard);
-          }}
-          onReadWater={() => setSheet('water')}
-          onClose={() => setSheet(null)}
-          onEnd={() => {
-            setSheet(null);
-            attempt(async () => {
-              await flushTrack();
-              await log.end();
-            });
-          }}
-        />
-      )}
+      <DeckSheets
+        sheet={sheet}
+        log={log}
+        fishing={fishing}
+        corrected={marking.done}
+        attempt={attempt}
+        onSheet={setSheet}
+        onGo={setGoingTo}
+      />
       {open && (
         <EntrySheet
           entry={open}
