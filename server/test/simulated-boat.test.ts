@@ -7,10 +7,10 @@ import { sentencesOf } from '../src/devices';
 /** What a listener makes of a moment's sentences. */
 function heard(sentences: string[]): BoatNews {
   const nmea = new LiveNmea();
-  const said = (text: string): BoatNews | null => nmea.take(readSentence(text) as Sentence, 0);
-  // Depth and heading of the same moment follow the position: the next one carries them.
-  sentences.forEach(said);
-  return said(sentences[0])!;
+  const said = (text: string, now: number): BoatNews | null => nmea.take(readSentence(text) as Sentence, now);
+  // Depth and heading of the same moment follow the position: the next one carries them, without a sounder after two seconds.
+  sentences.forEach((text) => said(text, 0));
+  return said(sentences[0], 2000)!;
 }
 
 describe('the sentences of a simulated boat', () => {

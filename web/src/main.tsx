@@ -15,8 +15,8 @@ const queries = new QueryClient({
 // Opens without a server from now on. Another version waits until this page is closed.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   const first = !navigator.serviceWorker.controller;
-  // What was read before it was there is read once more, so that it is kept.
-  navigator.serviceWorker.addEventListener('controllerchange', () => first && void queries.invalidateQueries());
+  // What was read before it was there is read once more, so that it is kept: also what no view shows now.
+  navigator.serviceWorker.addEventListener('controllerchange', () => first && void queries.invalidateQueries({ refetchType: 'all' }));
   void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);
 }
 

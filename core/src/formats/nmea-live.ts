@@ -15,6 +15,8 @@ export interface BoatNews {
 
 /** How long a depth, temperature or wind stands when no other comes, ms. */
 const STALE = 10_000;
+/** How long the first positions wait for a sounder to say its first depth, ms: fixes without one are lost to the chart. */
+const WAITING = 2000;
 
 /** The state of a boat from its sentences as they come. */
 export class LiveNmea {
@@ -32,7 +34,7 @@ export class LiveNmea {
   /**
    * Takes a sentence in.
    * @param now when it came, ms
-   * @returns the boat when the sentence was a position, else null
+   * @returns the boat when the sentence was a position, else null; at first also while a depth may still come
    */
   take({ type, fields: f }: Sentence, now: number): BoatNews | null {
     switch (type) {
@@ -83,8 +85,11 @@ export class LiveNmea {
     return now - this.rmcAt < STALE;
   }
 
+  private firstPlaceAt: number | null = null;
   private place(latitude: number | null, longitude: number | null, now: number): BoatNews | null {
     if (latitude === null || longitude === null) return null;
+    this.firstPlaceAt ??= now;
+    if (!this.last.has('depth') && now - this.firstPlaceAt < WAITING) return null;
     return {
       latitude,
       longitude,

@@ -32,4 +32,17 @@ describe('a boat’s network, as it speaks', () => {
     expect(later.latitude).to.be.closeTo(48.201667, 1e-6);
     expect(later.depth).to.equal(null);
   });
+  it('lets the sounder speak first, for two seconds and no longer', () => {
+    const place = 'GPRMC,120000.00,A,4812.00000,N,03436.00000,W,3.888,90.00,250726,,,A';
+    const sounder = new LiveNmea();
+    const hear = (body: string, now: number): BoatNews | null => sounder.take(readSentence(nmeaSentence(body)) as Sentence, now);
+    expect(hear(place, 0)).to.equal(null);
+    expect(hear('SDDPT,6.20,0.40,', 100)).to.equal(null);
+    expect(hear(place, 200)!.depth).to.be.closeTo(6.6, 1e-9);
+    const none = new LiveNmea();
+    const times = [0, 500, 1000, 1500, 2000, 2500];
+    const heard = times.map((t) => none.take(readSentence(nmeaSentence(place)) as Sentence, t));
+    expect(heard.map((h) => h !== null)).to.deep.equal([false, false, false, false, true, true]);
+    expect(heard[4]!.depth).to.equal(null);
+  });
 });
