@@ -26,7 +26,7 @@ for (const fish of ['zander', 'perch', 'pike']) {
     const way = (borrowed: Borrowed | null): number => {
       const model = fitModel(profile, second.cells, looks, { borrowed });
       return waterScore(
-        days.map((d) => predict(model, second.cells, profile, d.day).probability),
+        days.map((d) => predict(model, second.cells, d.day).probability),
         known,
       ).skill;
     };

@@ -55,7 +55,7 @@ const more: SpeciesLook[] = [...sorted, ...sorted.filter((l) => l.trip < 25).map
 const [, fifty] = timed(() => fitModel(zander, cells, more));
 results.push(held(`fit of ${more.length} looks`, fifty / 1000, '<=', 5, ' s'));
 const large = many(cells, 100_000);
-const [predictor, preparing] = timed(() => new Predictor(model, large, zander));
+const [predictor, preparing] = timed(() => new Predictor(model, large));
 console.log(`what lasts of 100,000 cells: ${(preparing / 1000).toFixed(2)} s, once a fit`);
 const days = [...new Set(looks.map((l) => l.day))];
 const times = Array.from({ length: 11 }, (_, k) => timed(() => predictor.on(days[(k * 7) % days.length]))[1]);
@@ -69,7 +69,7 @@ const out = new Set(Array.from({ length: 12 }, (_, k) => 5 * k + 2));
 const [train, test] = [named.filter((l) => !out.has(l.trip)), named.filter((l) => out.has(l.trip))];
 const folder = benchFolder();
 try {
-  const [r] = [new Rates(model, cells, zander)];
+  const [r] = [new Rates(model, cells)];
   const near = (d: number): number => (d >= 200 ? 0 : Math.exp(-d / 30));
   const known = (v: number, or: number): number => (Number.isNaN(v) ? or : v);
   const rows = [...train.map((l) => [l, 0] as const), ...test.map((l) => [l, 1] as const)].map(([l, isHeld]) => {
@@ -110,7 +110,7 @@ try {
   const theirs = Number(run.stdout.trim().split('\n').at(-1));
   const said = readFileSync(answers, 'utf8').trim().split('\n').slice(1).map(Number);
   const [own, ours] = timed(() => fitModel(zander, cells, train));
-  const rates = new Rates(own, cells, zander);
+  const rates = new Rates(own, cells);
   const seen = (l: SpeciesLook): number => (Array.from(l.odds).some((o) => o > 0.5) ? 1 : 0);
   const mean = (of: (l: SpeciesLook, k: number) => number): number => test.reduce((s, l, k) => s + of(l, k), 0) / test.length;
   const ourScore = mean((l) =>

@@ -103,7 +103,7 @@ for (const { name, seed, scenario, species } of cases) {
     const days = testDays(water, fish, DAYS, DRAWS);
     const known = days.map((d) => d.known);
     const schoolsAlone = fitModel(profile, water.cells, []);
-    const forecasts = (model: typeof schoolsAlone): Forecast[] => days.map((d) => predict(model, water.cells, profile, d.day));
+    const forecasts = (model: typeof schoolsAlone): Forecast[] => days.map((d) => predict(model, water.cells, d.day));
     const said = (model: typeof schoolsAlone): Float32Array[] => forecasts(model).map((f) => f.probability);
     const before = waterScore(said(schoolsAlone), known);
     for (const trips of [60, 5]) {

@@ -15,7 +15,7 @@ describe('a forecast of a made-up water', () => {
     const known = days.map((d) => d.known);
     const score = (model: ReturnType<typeof fitModel>): ReturnType<typeof waterScore> =>
       waterScore(
-        days.map((d) => predict(model, water.cells, pike, d.day).probability),
+        days.map((d) => predict(model, water.cells, d.day).probability),
         known,
       );
     const own = score(fitModel(pike, water.cells, speciesOdds(fitLooksOf(water), pike, defaultSpecies, water.cells)));

@@ -3,7 +3,7 @@ import { CELL } from '../geo';
 import { hatAt } from './basis';
 import type { Design, DesignDay } from './design';
 import { SparseRow } from './design';
-import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, windBlown } from './schools';
+import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, shownOfColumn, windBlown } from './schools';
 import type { SpeciesProfile } from '../species';
 
 /**
@@ -39,7 +39,7 @@ export class DayTotal {
     this.sample.forEach((i, s) => {
       this.row.n = 0;
       design.addLasting(this.row, i);
-      this.lasting[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)));
+      this.lasting[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]));
       SCHOOLS.forEach((school, k) => (this.schools[s * SCHOOLS.length + k] = schoolLasting(school, species, cells, i)));
       this.deepest = Math.max(this.deepest, cells.depth[i]);
     });

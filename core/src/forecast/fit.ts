@@ -24,7 +24,8 @@ import { holdingObservations, type HoldingObservation } from './holding-depth';
 
 /** A fit of one species on one water. */
 export interface Model {
-  species: string;
+  /** The species as it was known then, its schools as they were set: what is forecast rests on the same. */
+  profile: SpeciesProfile;
   spec: DesignSpec;
   beta: Float64Array;
   /** Posterior covariance of all columns but the trips', n×n. */
@@ -206,7 +207,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   for (let i = 0; i < own && !likingOnly; i++)
     for (let j = 0; j <= i; j++) covariance[i * own + j] = covariance[j * own + i] = inverseEntry(inverse, p, i, j);
   return {
-    species: species.name,
+    profile: species,
     spec,
     beta,
     covariance,

@@ -1,6 +1,5 @@
 import type { CellTable } from '../chart';
 import { CELL } from '../geo';
-import type { SpeciesProfile } from '../species';
 import { Design, designDay } from './design';
 import { indexCells, regionFrom } from './region';
 import { Contributions, reasonsFor, type Reason } from './reasons';
@@ -103,7 +102,6 @@ export function teaching(forecast: Forecast, tally: Map<number, { looked: number
 export function bestPlaces(
   model: Model,
   cells: CellTable,
-  species: SpeciesProfile,
   day: Day,
   forecast: Forecast,
   tally: Map<number, { looked: number; saw: number }>,
@@ -111,7 +109,7 @@ export function bestPlaces(
   value = forecast.probability,
   moved: Float32Array | null = null,
 ): Place[] {
-  const today = designDay(species, day);
+  const today = designDay(model.profile, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
   const mean = contributions.mean();
   const indexOf = indexCells(cells);
@@ -132,7 +130,7 @@ export function bestPlaces(
       depthBottom: forecast.depthBottom[i],
       area: inside.reduce((s, j) => s + cells.area[j], 0),
       cells: inside,
-      reasons: reasonsFor(contributions, mean, cells, i, today, species.name, moved),
+      reasons: reasonsFor(contributions, mean, cells, i, today, model.profile.name, moved),
       looked: inside.reduce((s, j) => s + (tally.get(j)?.looked ?? 0), 0),
       saw: inside.reduce((s, j) => s + (tally.get(j)?.saw ?? 0), 0),
     };
@@ -140,15 +138,8 @@ export function bestPlaces(
 }
 
 /** Reasons for and against any cell, as for the places: "why not here?" */
-export function reasonsAt(
-  model: Model,
-  cells: CellTable,
-  species: SpeciesProfile,
-  day: Day,
-  cell: number,
-  moved: Float32Array | null = null,
-): Reason[] {
-  const today = designDay(species, day);
+export function reasonsAt(model: Model, cells: CellTable, day: Day, cell: number, moved: Float32Array | null = null): Reason[] {
+  const today = designDay(model.profile, day);
   const contributions = new Contributions(new Design(model.spec, cells), model.beta, today);
-  return reasonsFor(contributions, contributions.mean(), cells, cell, today, species.name, moved);
+  return reasonsFor(contributions, contributions.mean(), cells, cell, today, model.profile.name, moved);
 }

@@ -1,10 +1,9 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
 import { CELL } from '../geo';
-import type { SpeciesProfile } from '../species';
 import { hatAt } from './basis';
 import { DayTotal, stayingShift } from './day-total';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
-import { baitWind, blownBy, fetchIndex, openBy, schoolLasting, schoolOfDepth, SCHOOLS } from './schools';
+import { baitWind, blownBy, fetchIndex, openBy, schoolLasting, schoolOfDepth, SCHOOLS, shownOfColumn } from './schools';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -80,9 +79,8 @@ export class Predictor {
   constructor(
     readonly model: Model,
     readonly cells: CellTable,
-    readonly species: SpeciesProfile,
   ) {
-    const { spec, beta, covariance, lambda, tripSpread } = model;
+    const { spec, beta, covariance, lambda, tripSpread, profile } = model;
     this.design = new Design(spec, cells);
     const kept = Math.round(Math.sqrt(covariance.length));
     const days = spec.lasting;
@@ -92,12 +90,12 @@ export class Predictor {
     this.withDay = new Float32Array(n * days);
     this.schools = new Float32Array(n * SCHOOLS.length);
     this.chances = new ChanceTable(tripSpread);
-    this.total = new DayTotal(this.design, beta, cells, species);
+    this.total = new DayTotal(this.design, beta, cells, profile);
     const row = new SparseRow();
     for (let i = 0; i < n; i++) {
       row.n = 0;
       let variance = this.design.addLasting(row, i) / lambda.place;
-      let rate = Math.log(Math.max(1, cells.area[i]) / (CELL * CELL));
+      let rate = Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]);
       for (let a = 0; a < row.n; a++) {
         const [ia, va] = [row.index[a], row.value[a]];
         rate += va * beta[ia];
@@ -109,14 +107,14 @@ export class Predictor {
       }
       this.lastingRate[i] = rate;
       this.lastingVariance[i] = variance;
-      SCHOOLS.forEach((school, k) => (this.schools[k * n + i] = schoolLasting(school, species, cells, i)));
+      SCHOOLS.forEach((school, k) => (this.schools[k * n + i] = schoolLasting(school, profile, cells, i)));
     }
   }
 
   /** @param today change of the log rate of each cell by what was seen earlier today, if anything was */
   on(day: Day, today: Float32Array | null = null): Forecast {
-    const { model, cells, species, design } = this;
-    const { beta, covariance, spec } = model;
+    const { model, cells, design } = this;
+    const { beta, covariance, spec, profile } = model;
     const days = spec.lasting;
     const kept = Math.round(Math.sqrt(covariance.length));
     const n = cells.count;
@@ -127,9 +125,9 @@ export class Predictor {
       depthTop: new Float32Array(n),
       depthBottom: new Float32Array(n),
     };
-    const at = designDay(species, day);
+    const at = designDay(profile, day);
     const depths = this.byDepth(at);
-    const holding = holdingTable(model.holding, species, at, day.maxDepth);
+    const holding = holdingTable(model.holding, profile, at, day.maxDepth);
     const { schools, bottom, wind } = design.besideDepth;
     const temperature = hatAt(spec.splines.temperature, at.surface);
     // The columns that a cell adds to those of its depth: schools, hardness by temperature, wind.
@@ -258,5 +256,4 @@ interface DepthRows {
 }
 
 /** Forecasts one day for every cell of a water. For several days keep a Predictor. */
-export const predict = (model: Model, cells: CellTable, species: SpeciesProfile, day: Day): Forecast =>
-  new Predictor(model, cells, species).on(day);
+export const predict = (model: Model, cells: CellTable, day: Day): Forecast => new Predictor(model, cells).on(day);

@@ -1,5 +1,4 @@
 import type { CellTable } from '../chart';
-import type { SpeciesProfile } from '../species';
 import type { Look } from '../logbook';
 import type { Day } from './conditions';
 import { DayTotal, stayingShift } from './day-total';
@@ -15,18 +14,17 @@ export class Rates {
   private readonly row = new SparseRow();
 
   constructor(
-    private readonly model: Pick<Model, 'spec' | 'beta' | 'usualTotal'>,
+    private readonly model: Pick<Model, 'spec' | 'beta' | 'usualTotal' | 'profile'>,
     cells: CellTable,
-    private readonly species: SpeciesProfile,
   ) {
     this.design = new Design(model.spec, cells);
-    this.total = new DayTotal(this.design, model.beta, cells, species);
+    this.total = new DayTotal(this.design, model.beta, cells, model.profile);
   }
 
   /** The day as the design sees it, worked out once. */
   dayOf(day: Day): DesignDay {
     let today = this.days.get(day);
-    if (!today) this.days.set(day, (today = designDay(this.species, day)));
+    if (!today) this.days.set(day, (today = designDay(this.model.profile, day)));
     return today;
   }
 

@@ -1,5 +1,5 @@
 import type { CellTable } from '../chart';
-import { SCHOOLS, schoolScore, windBlown, type School } from './schools';
+import { SCHOOLS, schoolScore, shownOfColumn, windBlown, type School } from './schools';
 import { Design, SparseRow, type DesignDay, type TermName } from './design';
 
 /** What speaks for or against a place, in the field's terms. */
@@ -61,6 +61,7 @@ export class Contributions {
     SCHOOLS.forEach((school, k) => {
       out[FACTORS.indexOf(OF_SCHOOL[school])] += this.day.school.weights[k] * schoolScore(school, this.day.school, this.design.cells, cell);
     });
+    out[FACTORS.indexOf('depth')] += shownOfColumn(this.design.cells.depth[cell]);
     this.design.fill(this.row, cell, this.day, 0, -1);
     for (let k = 0; k < this.row.n; k++) {
       const f = this.factorOf[this.row.index[k]];

@@ -158,9 +158,21 @@ export function schoolScore(school: School, d: SchoolDay, cells: CellTable, i: n
   return added + times * schoolLasting(school, d.species, cells, i) + (parts[school].ofWind?.(d, cells, i) ?? 0);
 }
 
-/** The schools combined, with their weights: the prior of the forecast on the log scale. */
+/** What a sonar loses at the top, m: its transducer hangs some 0.3 m down, and as much again drowns in its own pulse. */
+const TOP_LOST = 0.6;
+/** A scan looks to the sides too: in the shallowest water it still shows this share of what there is. */
+const LEAST_SHOWN = 0.15;
+
+/**
+ * Log of the share of the water column over a bottom that a scan shows. In half a metre of water that is next to
+ * nothing, whatever a school makes of the place. 0 where the depth is not known.
+ */
+export const shownOfColumn = (depth: number): number =>
+  Number.isNaN(depth) ? 0 : Math.log(Math.max(LEAST_SHOWN, 1 - TOP_LOST / Math.max(TOP_LOST, depth)));
+
+/** The schools combined, with their weights, and what a scan shows there: the prior of the forecast on the log scale. */
 export function combinedScore(d: SchoolDay, cells: CellTable, i: number): number {
-  let total = 0;
+  let total = shownOfColumn(cells.depth[i]);
   for (let k = 0; k < SCHOOLS.length; k++) total += d.weights[k] * schoolScore(SCHOOLS[k], d, cells, i);
   return total;
 }

@@ -66,7 +66,7 @@ const ONE_IN = 4;
 function likingOf(species: SpeciesProfile, looks: SpeciesLook[], cells: CellTable): Float32Array {
   const some = looks.filter((l, k) => k % ONE_IN === 0 || Array.prototype.some.call(l.odds, (o: number) => o > 0.02));
   const model = fitModel(species, cells, some, { likingOnly: true });
-  const rates = new Rates(model, cells, species);
+  const rates = new Rates(model, cells);
   const out = new Float32Array(looks.length);
   let sum = 0;
   looks.forEach(({ cell, day }, k) => (sum += out[k] = Math.exp(Math.min(4, rates.of(cell, day)))));

@@ -193,7 +193,7 @@ function judge(
   if (!training.length || !judged.length) return [];
   const sorted = speciesOdds(training, species, known, cells);
   const model = fitModel(species, cells, sorted, { borrowed });
-  const rates = new Rates(model, cells, species);
+  const rates = new Rates(model, cells);
   const spots = hotSpots(talliesOf(sorted, cells), cells);
   const scans = sorted.filter((l) => l.look.kind === 'scan');
   const days = new Map<FitLook['day'], ReturnType<typeof schoolDay>>();

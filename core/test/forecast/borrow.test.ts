@@ -24,7 +24,7 @@ for (let y = 10; y < 500; y += 20)
 const other = buildChart(32625, shore, grid).cells;
 const at = (low: number, high: number) => (i: number) => other.area[i] > 600 && other.depth[i] > low && other.depth[i] < high;
 const liking = (model: Model): number => {
-  const { probability } = predict(model, other, zander, day);
+  const { probability } = predict(model, other, day);
   return mean(probability, at(4.2, 5.8)) / mean(probability, (i) => at(2, 3.2)(i) || at(7.5, 11)(i));
 };
 
@@ -41,7 +41,7 @@ describe('a second water', () => {
   });
   it('is as unsure as the schools alone are, until it has a log of its own', () => {
     const width = (model: Model): number => {
-      const { low, high } = predict(model, other, zander, day);
+      const { low, high } = predict(model, other, day);
       return mean(high.map((h, i) => Math.log(h / low[i])));
     };
     expect(width(fitModel(zander, other, [], { borrowed }))).to.be.at.least(0.95 * width(fitModel(zander, other, [])));
@@ -51,7 +51,7 @@ describe('a second water', () => {
     const plain = fitModel(zander, cells, own);
     const begun = fitModel(zander, cells, own, { borrowed });
     const ratio = (model: Model): number => {
-      const { probability } = predict(model, cells, zander, day);
+      const { probability } = predict(model, cells, day);
       const liked = (i: number): boolean => cells.depth[i] > 4 && cells.depth[i] < 6;
       return mean(probability, liked) / mean(probability, (i) => !liked(i));
     };

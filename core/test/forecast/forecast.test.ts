@@ -10,12 +10,14 @@ import {
   packModel,
   predict,
   schoolDay,
+  schoolScore,
   SCHOOLS,
   unpackModel,
   validate,
   windBlown,
   type FitLook,
 } from '../../src/forecast';
+import type { CellTable } from '../../src/chart';
 import { Design, designDay, SparseRow } from '../../src/forecast/design';
 import { DayTotal, STAYING } from '../../src/forecast/day-total';
 import { BEYOND_TERMS } from '../../src/forecast/predict';
@@ -27,19 +29,35 @@ import { HUMPS, cells, certain, conditions, day, frame, indexAt, liked, log, loo
 
 describe('the forecast without a log', () => {
   it('is the schools: it ranks the water as they do', () => {
-    const forecast = predict(fitModel(zander, cells, []), cells, zander, day);
+    const forecast = predict(fitModel(zander, cells, []), cells, day);
     const school = schoolDay(zander, day);
     const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
     const byForecast = [...whole].sort((a, b) => forecast.probability[b] - forecast.probability[a]);
     const scores = byForecast.map((i) => combinedScore(school, cells, i));
     for (let k = 1; k < scores.length; k++) expect(scores[k]).to.be.at.most(scores[k - 1] + 0.02);
   });
+  it('expects little of a scan in water that hardly covers the transducer, whatever the schools make of it', () => {
+    const flat = (depth: number): CellTable => ({ ...cells, depth: new Float32Array(cells.count).fill(depth) });
+    const best = indexAt(...HUMPS[0]);
+    const of = (depth: number): { rate: number; schools: number } => {
+      const water = flat(depth);
+      const odds = SCHOOLS.reduce((s, school, k) => s + today.weights[k] * schoolScore(school, today, water, best), 0);
+      return { rate: Math.log(-Math.log1p(-predict(fitModel(zander, water, []), water, day).probability[best])), schools: odds };
+    };
+    const today = schoolDay(zander, day);
+    const [half, one, three, ten] = [0.5, 1, 3, 10].map(of);
+    const lost = (at: typeof half): number => Math.exp(at.rate - at.schools - (ten.rate - ten.schools)) * 0.94;
+    // 0.6 m of the column are lost: all of half a metre, 40 % are left of one, 80 % of three, 94 % of ten.
+    expect(lost(half)).to.be.closeTo(0.15, 0.01);
+    expect(lost(one)).to.be.closeTo(0.4, 0.02);
+    expect(lost(three)).to.be.closeTo(0.8, 0.02);
+  });
   it('follows the schools as an angler sets them, in the forecast as in its reasons', () => {
     const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame, null);
     const alone = Object.fromEntries(SCHOOLS.map((school) => [`${school}.weight`, school === 'bait' ? 1 : 0]));
     const chances = (schools: Record<string, number>): Float32Array => {
       const set = { ...zander, schools };
-      return predict(fitModel(set, cells, []), cells, set, windy).probability;
+      return predict(fitModel(set, cells, []), cells, windy).probability;
     };
     const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
     const logOdds = (p: Float32Array): number[] => whole.map((i) => Math.log(-Math.log1p(-p[i])));
@@ -83,7 +101,7 @@ describe('the forecast without a log', () => {
 describe('the forecast with a log', () => {
   it('finds a planted liking for a depth, and says how many', () => {
     const model = fitModel(zander, cells, certain(log(30, 120, 5, 1)));
-    const forecast = predict(model, cells, zander, day);
+    const forecast = predict(model, cells, day);
     const ratio = mean(forecast.probability, liked) / mean(forecast.probability, (i) => !liked(i));
     expect(ratio).to.be.within(3, 7);
     expect(mean(forecast.probability, (i) => cells.area[i] > 600 && liked(i))).to.be.within(0.13, 0.36);
@@ -91,7 +109,7 @@ describe('the forecast with a log', () => {
   it('is right on average: as many expected as were seen', () => {
     const looks = log(25, 100, 3, 2, 0.1);
     const model = fitModel(zander, cells, certain(looks));
-    const forecast = predict(model, cells, zander, day);
+    const forecast = predict(model, cells, day);
     const expected = looks.reduce((s, l) => s - Math.expm1((500 / 625) * Math.log1p(-forecast.probability[l.cell])), 0);
     const seen = looks.reduce((s, l) => s + (l.look.targets.length ? 1 : 0), 0);
     expect(expected / seen).to.be.within(0.85, 1.15);
@@ -108,15 +126,10 @@ describe('the forecast with a log', () => {
         const seen = random() < 1 - Math.exp(side ? -0.03 : -0.09) ? 1 : 0;
         looks.push({ look: look(cell, seen, { view: side ? 'side-scan' : 'sounder', reach: side ? 20 : 3 }), cell, trip, day });
       }
-    const { probability } = predict(fitModel(zander, cells, certain(looks)), cells, zander, day);
+    const { probability } = predict(fitModel(zander, cells, certain(looks)), cells, day);
     const part = (from: number, to: number): number =>
       mean(probability, (i) => cells.area[i] > 600 && cells.column[i] * 25 - 500_000 > from && cells.column[i] * 25 - 500_000 < to);
-    const plain = predict(
-      fitModel(zander, cells, certain(looks.map((l) => ({ ...l, look: { ...l.look, view: null } })))),
-      cells,
-      zander,
-      day,
-    );
+    const plain = predict(fitModel(zander, cells, certain(looks.map((l) => ({ ...l, look: { ...l.look, view: null } })))), cells, day);
     const unequal =
       mean(plain.probability, (i) => cells.column[i] * 25 > 501_050) / mean(plain.probability, (i) => cells.column[i] * 25 < 500_450);
     expect(part(1050, 1500) / part(0, 450)).to.be.within(0.6, 1.5);
@@ -125,7 +138,7 @@ describe('the forecast with a log', () => {
   it('expects what the log saw, days of luck and all', () => {
     const looks = log(25, 100, 1, 22, 0.08);
     const { beta, tripSpread, ...model } = fitModel(zander, cells, certain(looks));
-    const rates = new Rates({ ...model, beta }, cells, zander);
+    const rates = new Rates({ ...model, beta }, cells);
     const expected = looks.reduce((s, l) => s + chance(rates.of(l.cell, l.day) + Math.log(500 / 625), tripSpread), 0);
     expect(expected / looks.filter((l) => l.look.targets.length).length).to.be.within(0.98, 1.02);
   });
@@ -134,7 +147,7 @@ describe('the forecast with a log', () => {
     // Another day in the cold after a blow, much of the water out of favour.
     const cold = dayFor(conditions({ at: new Date('2026-11-10T12:00:00Z'), surface: 6, trend: -0.2, windSpeed: 9 }), frame, null);
     const total = (usualTotal: number | null, on: typeof day): number =>
-      Math.log(predict({ ...model, usualTotal, tripSpread: 0 }, cells, zander, on).probability.reduce((s, p) => s - Math.log1p(-p), 0));
+      Math.log(predict({ ...model, usualTotal, tripSpread: 0 }, cells, on).probability.reduce((s, p) => s - Math.log1p(-p), 0));
     const apart = total(null, cold) - total(null, day);
     const { usualTotal } = model;
     expect(Math.abs(apart)).to.be.above(0.2);
@@ -145,7 +158,7 @@ describe('the forecast with a log', () => {
   it('sums a water up from a sample as from all its cells', () => {
     const model = fitModel(zander, cells, certain(log(12, 80, 4, 24)));
     const design = new Design(model.spec, cells);
-    const rates = new Rates({ ...model, usualTotal: null }, cells, zander);
+    const rates = new Rates({ ...model, usualTotal: null }, cells);
     const all = Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
     for (const surface of [8, 19, 24]) {
       const on = dayFor(conditions({ surface }), frame, null);
@@ -155,26 +168,26 @@ describe('the forecast with a log', () => {
     }
   });
   it('has no skill on outcomes that mean nothing', () => {
-    const forecast = predict(fitModel(zander, cells, certain(log(20, 100, 1, 3))), cells, zander, day);
+    const forecast = predict(fitModel(zander, cells, certain(log(20, 100, 1, 3))), cells, day);
     const ratio = mean(forecast.probability, liked) / mean(forecast.probability, (i) => !liked(i));
     expect(ratio).to.be.within(0.6, 1.7);
   });
   it('does not depend on the order of the looks', () => {
     const looks = log(8, 60, 3, 4);
-    const a = predict(fitModel(zander, cells, certain(looks)), cells, zander, day);
-    const b = predict(fitModel(zander, cells, certain([...looks].reverse())), cells, zander, day);
+    const a = predict(fitModel(zander, cells, certain(looks)), cells, day);
+    const b = predict(fitModel(zander, cells, certain([...looks].reverse())), cells, day);
     for (let i = 0; i < cells.count; i += 13) expect(b.probability[i]).to.be.closeTo(a.probability[i], 1e-6);
   });
   it('does not double the chance when the same water is scanned twice as thoroughly', () => {
     const looks = log(15, 100, 1, 5);
-    const once = predict(fitModel(zander, cells, certain(looks)), cells, zander, day);
+    const once = predict(fitModel(zander, cells, certain(looks)), cells, day);
     const more = looks.map((l) => ({ ...l, look: { ...l.look, effort: 1000 } }));
-    const twice = predict(fitModel(zander, cells, certain(more)), cells, zander, day);
+    const twice = predict(fitModel(zander, cells, certain(more)), cells, day);
     expect(mean(twice.probability) / mean(once.probability)).to.be.within(0.4, 0.6);
   });
   it('narrows with more data', () => {
     const width = (looks: FitLook[]): number => {
-      const f = predict(fitModel(zander, cells, certain(looks)), cells, zander, day);
+      const f = predict(fitModel(zander, cells, certain(looks)), cells, day);
       return mean(f.high.map((h, i) => Math.log(h / f.low[i])));
     };
     expect(width(log(40, 120, 3, 6))).to.be.below(width(log(5, 40, 3, 6)) * 0.8);
@@ -211,8 +224,7 @@ describe('marks move the forecast', () => {
     ...[0, 1, 2].map(() => ({ look: look(three, 0, { kind: 'fish', effort: 0, area: 625 }), cell: three, trip: 20, day })),
   ];
   const after = fitModel(zander, cells, certain([...log(20, 100, 2, 7), ...marks]));
-  const change = (i: number): number =>
-    predict(after, cells, zander, day).probability[i] / predict(before, cells, zander, day).probability[i];
+  const change = (i: number): number => predict(after, cells, day).probability[i] / predict(before, cells, day).probability[i];
   it('a hump with fish rises, a like one nobody marked rises less, one with blanks falls behind', () => {
     expect(change(one)).to.be.above(1.1);
     expect(change(two)).to.be.below(change(one));
@@ -224,7 +236,7 @@ describe('marks move the forecast', () => {
 describe('what a forecast is made of', () => {
   it('is the same whether a day is put together from parts or added up cell by cell', () => {
     const model = fitModel(zander, cells, certain(log(10, 80, 3, 11)));
-    const f = predict(model, cells, zander, day);
+    const f = predict(model, cells, day);
     const design = new Design(model.spec, cells);
     const today = designDay(zander, day);
     const row = new SparseRow();
@@ -246,13 +258,18 @@ describe('what a forecast is made of', () => {
     expect(chance(Math.log(0.1), 0)).to.be.closeTo(1 - Math.exp(-0.1), 1e-9);
     expect(chance(Math.log(0.1), 0.8)).to.be.above(chance(Math.log(0.1), 0));
   });
-  it('survives packing', () => {
-    const model = fitModel(zander, cells, certain(log(4, 30, 2, 8)));
+  it('survives packing, and brings the schools that it was made with', () => {
+    const set = { ...zander, schools: { 'depth.weight': 0.1, 'depth.tolerance': 2 } };
+    const looks = certain(log(4, 30, 2, 8));
+    const model = fitModel(set, cells, looks);
     const back = unpackModel(packModel(model));
-    expect(predict(back, cells, zander, day).probability).to.deep.equal(predict(model, cells, zander, day).probability);
+    expect(predict(back, cells, day).probability).to.deep.equal(predict(model, cells, day).probability);
+    expect(back.profile).to.deep.equal(set);
+    const otherwise = predict({ ...model, profile: zander }, cells, day).probability;
+    expect(predict(back, cells, day).probability).not.to.deep.equal(otherwise);
   });
   it('keeps the holding depth inside the water and the interval round the chance', () => {
-    const f = predict(fitModel(zander, cells, certain(log(10, 60, 3, 9))), cells, zander, day);
+    const f = predict(fitModel(zander, cells, certain(log(10, 60, 3, 9))), cells, day);
     for (let i = 0; i < cells.count; i++) {
       expect(f.depthTop[i]).to.be.at.most(f.depthBottom[i]);
       expect(f.depthBottom[i]).to.be.at.most(Math.max(0.3, cells.depth[i]) + 0.2);
@@ -262,7 +279,7 @@ describe('what a forecast is made of', () => {
   });
   it('gives places apart from each other, best first, each with reasons', () => {
     const model = fitModel(zander, cells, certain(log(10, 60, 3, 10)));
-    const places = bestPlaces(model, cells, zander, day, predict(model, cells, zander, day), new Map());
+    const places = bestPlaces(model, cells, day, predict(model, cells, day), new Map());
     expect(places).to.have.length(10);
     places.forEach((p, k) => {
       expect(p.reasons.length).to.be.above(0);

@@ -21,7 +21,7 @@ function sized(share: (depth: number) => number, seed: number): SpeciesLook[] {
 const whole = (low: number, high: number) => (i: number) => cells.area[i] > 600 && cells.depth[i] > low && cells.depth[i] < high;
 const shareOf = (looks: SpeciesLook[], low: number, high: number): number => {
   const model = fitModel(zander, cells, looks);
-  const any = predict(model, cells, zander, day);
+  const any = predict(model, cells, day);
   const large = ofLarge(any, model.size!, cells, zander, day);
   return mean(large.probability, whole(low, high)) / mean(any.probability, whole(low, high));
 };
@@ -47,7 +47,7 @@ describe('large fish', () => {
       cells,
       sized(() => 0.3, 63),
     );
-    const any = predict(model, cells, zander, day);
+    const any = predict(model, cells, day);
     const large = ofLarge(any, model.size!, cells, zander, day);
     for (let i = 0; i < cells.count; i += 7) {
       expect(large.probability[i]).to.be.below(any.probability[i]);

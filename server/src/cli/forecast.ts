@@ -88,7 +88,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   const logged = conditionsFromLog(readings, options.at, frame);
   const day = dayFor(logged.conditions, frame, cast);
   const fit = await freshFit(pool, water, species.name, options.at);
-  const predictor = new Predictor(fit.model, chart.cells, species);
+  const predictor = new Predictor(fit.model, chart.cells);
   const before = predictor.on(day);
   const looked = await looksOfDay(pool, water, options.at, (t) => localDate(t, water.time_zone));
   const is = (name: string): boolean => findSpecies(name, known)?.name === species.name;

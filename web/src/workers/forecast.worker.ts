@@ -129,10 +129,12 @@ const api = {
   },
   forecast(request: ForecastRequest): ForecastAnswer {
     if (!chart) throw new Error('no chart is open');
-    const fit = model?.species === request.species.name ? model : null;
+    const fit = model?.profile.name === request.species.name ? model : null;
     const known = predictor;
-    if (!known || predictorOf !== fit || known.cells !== chart.cells || JSON.stringify(known.species) !== JSON.stringify(request.species)) {
-      predictor = new Predictor(fit ?? fitModel(request.species, chart.cells, []), chart.cells, request.species);
+    // A fit stands on the schools it was made with; without one they follow at once as they are set.
+    const reset = !fit && JSON.stringify(known?.model.profile) !== JSON.stringify(request.species);
+    if (!known || predictorOf !== fit || known.cells !== chart.cells || reset) {
+      predictor = new Predictor(fit ?? fitModel(request.species, chart.cells, []), chart.cells);
       predictorOf = fit;
     }
     const ready = predictor!;
@@ -143,11 +145,11 @@ const api = {
     const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, request.conditions.at.getTime());
     const any = moved ? ready.on(day, moved) : before;
     const large = request.large && used.size != null;
-    const forecast = large ? ofLarge(any, used.size!, chart.cells, request.species, day) : any;
+    const forecast = large ? ofLarge(any, used.size!, chart.cells, used.profile, day) : any;
     const took = performance.now() - started;
     const tally = new Map((request.tally ?? []).map(([cell, looked, saw]) => [cell, { looked, saw }]));
-    const places = bestPlaces(used, chart.cells, request.species, day, forecast, tally, PLACES, forecast.probability, moved);
-    const teach = bestPlaces(used, chart.cells, request.species, day, forecast, tally, 8, teaching(forecast, tally), moved);
+    const places = bestPlaces(used, chart.cells, day, forecast, tally, PLACES, forecast.probability, moved);
+    const teach = bestPlaces(used, chart.cells, day, forecast, tally, 8, teaching(forecast, tally), moved);
     last = { request, model: used, moved };
     return transfer(
       {
@@ -196,7 +198,7 @@ const api = {
   },
   /** Reasons for and against a cell, for the forecast last made. */
   reasons(cell: number): Reason[] {
-    return chart && last ? reasonsAt(last.model, chart.cells, last.request.species, dayOf(last.request), cell, last.moved) : [];
+    return chart && last ? reasonsAt(last.model, chart.cells, dayOf(last.request), cell, last.moved) : [];
   },
 };
 
