@@ -158,8 +158,8 @@ export function schoolScore(school: School, d: SchoolDay, cells: CellTable, i: n
   return added + times * schoolLasting(school, d.species, cells, i) + (parts[school].ofWind?.(d, cells, i) ?? 0);
 }
 
-/** What a sonar loses at the top, m: its transducer hangs some 0.3 m down, and as much again drowns in its own pulse. */
-const TOP_LOST = 0.6;
+/** What a sonar loses at the top, m: its transducer hangs some 0.3 m down, and what is next to it drowns in its own pulse. */
+const TOP_LOST = 0.4;
 /** A scan looks to the sides too: in the shallowest water it still shows this share of what there is. */
 const LEAST_SHOWN = 0.15;
 

@@ -46,11 +46,11 @@ describe('the forecast without a log', () => {
     };
     const today = schoolDay(zander, day);
     const [half, one, three, ten] = [0.5, 1, 3, 10].map(of);
-    const lost = (at: typeof half): number => Math.exp(at.rate - at.schools - (ten.rate - ten.schools)) * 0.94;
-    // 0.6 m of the column are lost: all of half a metre, 40 % are left of one, 80 % of three, 94 % of ten.
-    expect(lost(half)).to.be.closeTo(0.15, 0.01);
-    expect(lost(one)).to.be.closeTo(0.4, 0.02);
-    expect(lost(three)).to.be.closeTo(0.8, 0.02);
+    const shown = (at: typeof half): number => Math.exp(at.rate - at.schools - (ten.rate - ten.schools)) * 0.96;
+    // 0.4 m of the column are lost: a fifth is left of half a metre, 60 % of one, 87 % of three, 96 % of ten.
+    expect(shown(half)).to.be.closeTo(0.2, 0.01);
+    expect(shown(one)).to.be.closeTo(0.6, 0.02);
+    expect(shown(three)).to.be.closeTo(0.867, 0.02);
   });
   it('follows the schools as an angler sets them, in the forecast as in its reasons', () => {
     const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame, null);
