@@ -36,6 +36,8 @@ class Talker {
   }
 }
 
+/** A sounder's word: until it came, or two seconds have passed, positions wait for it. */
+const depth = nmeaSentence('SDDPT,6.20,0.40,');
 const rmc = (minutes: string): string => nmeaSentence(`GPRMC,060708.00,A,48${minutes},N,03436.0000,W,3.9,90.0,020526,,,A`);
 
 describe('the boat’s network', () => {
@@ -68,7 +70,7 @@ describe('the boat’s network', () => {
   });
   it('is read across packets, whatever ends a line; what is no sentence is counted', async () => {
     const sentence = rmc('12.0000');
-    boat.say(sentence.slice(0, 20));
+    boat.say(`${depth}\r\n${sentence.slice(0, 20)}`);
     await new Promise((done) => setTimeout(done, 60));
     boat.say(`${sentence.slice(20)}\r\n${rmc('12.6000')}\n${rmc('13.2000')}\r\n`);
     await until(async () => latitudes.length === 3, 'three positions came');
@@ -85,7 +87,7 @@ describe('the boat’s network', () => {
     expect(feed.state.trouble).to.be.oneOf(['the other side hung up', 'nothing listens there']);
     await boat.listen(port);
     await until(async () => feed.state.state === 'connected' && boat.heard, 'it was connected again');
-    boat.say(`${rmc('18.0000')}\r\n`);
+    boat.say(`${depth}\r\n${rmc('18.0000')}\r\n`);
     await until(async () => latitudes.at(-1)! > 48.29, 'a position came');
   });
   it('hands echoes on as they came, and counts what it cannot read, with the reason', async () => {
