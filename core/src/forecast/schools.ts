@@ -164,8 +164,8 @@ const TOP_LOST = 0.4;
 const LEAST_SHOWN = 0.15;
 
 /**
- * Log of the share of the water column over a bottom that a scan shows. In half a metre of water that is next to
- * nothing, whatever a school makes of the place. 0 where the depth is not known.
+ * Log of the share of the water column over a bottom that a scan shows. In half a metre of water that is a
+ * fifth, whatever a school makes of the place. 0 where the depth is not known.
  */
 export const shownOfColumn = (depth: number): number =>
   Number.isNaN(depth) ? 0 : Math.log(Math.max(LEAST_SHOWN, 1 - TOP_LOST / Math.max(TOP_LOST, depth)));

@@ -121,7 +121,9 @@ const api = {
     model = null;
   },
   openModel(bytes: Uint8Array | null): void {
-    model = bytes && unpackModel(bytes);
+    const read = bytes && unpackModel(bytes);
+    // One of an earlier version of the application, kept on the device, means other things: the schools speak until the next comes.
+    model = read && 'profile' in read ? read : null;
   },
   /** @param unit length of the unit that depths are read in, m @param atMost so many depths */
   contours(unit: number, atMost: number): ContourLine[] {
