@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { csvLine } from '@restless-shoal/core/formats';
+import { csvLine, packParts, unpackParts } from '@restless-shoal/core/formats';
 import { destination, type LatLon } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { makeLogbook } from '@restless-shoal/demo';
@@ -139,6 +139,48 @@ describe('the Forecast', () => {
     await page.getByRole('button', { name: 'Keep these' }).click();
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await until(async () => (await places.textContent()) === before, 'the places were as before');
+    await context.close();
+  });
+
+  it('is fitted anew, unasked, when what a species needs is set otherwise on the Brief', async () => {
+    const { page, context } = await openForecast(world.name);
+    const id = await waterId(world.name);
+    const stands = async (): Promise<{ at: string | null; stale: string | null }> => {
+      const { headers } = await fetch(`${server.url}/api/waters/${id}/models/perch`);
+      return { at: headers.get('X-Fitted-At'), stale: headers.get('X-Stale') };
+    };
+    const before = await stands();
+    expect(before.stale).to.equal('false');
+    await page.keyboard.press('1');
+    await page.getByRole('button', { name: 'What perch need' }).click();
+    const warmest = page.getByLabel('Leaves water warmer than');
+    await warmest.fill(String(Number(await warmest.inputValue()) + 0.5));
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    expect(await stands()).to.deep.equal({ at: before.at, stale: 'true' });
+    await page.keyboard.press('5');
+    await until(async () => {
+      const now = await stands();
+      return now.at !== before.at && now.stale === 'false';
+    }, 'the new needs were in the fit');
+    await page.getByText(/from \d+ trips/).waitFor();
+    await context.close();
+  });
+
+  it('passes over a fit that an earlier version of it left on the device, and lets the schools speak', async () => {
+    const { page, context, errors } = await openForecast(world.name);
+    // As it was before a fit carried the species that it was made with.
+    await page.route('**/models/perch', async (route) => {
+      if (route.request().method() !== 'GET') return route.fallback();
+      const response = await route.fetch();
+      const { header, parts } = unpackParts<Record<string, unknown>>(new Uint8Array(await response.body()));
+      delete header.profile;
+      await route.fulfill({ response, body: Buffer.from(packParts({ ...header, species: 'perch' }, parts)) });
+    });
+    await page.reload();
+    await page.getByText(/from the schools alone/).waitFor();
+    await page.waitForSelector('[data-testid=places] li');
+    expect(errors).to.deep.equal([]);
     await context.close();
   });
 

@@ -1,4 +1,5 @@
 import type { Feature, Geometry } from 'geojson';
+import { geometryFault } from '../geo';
 import { FormatError } from './csv';
 import { addFinding, type FileReport } from './record-reader';
 import { COVER_KINDS, type CoverFeature } from '../logbook';
@@ -12,7 +13,11 @@ export function readGeoJson(text: string, file: string): Feature[] {
     throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
   }
   const json = value as { type?: string; features?: unknown; geometry?: unknown };
-  if (json?.type === 'FeatureCollection' && Array.isArray(json.features)) return json.features as Feature[];
+  // What is no feature stays in its place as an empty one, so that it can be listed.
+  if (json?.type === 'FeatureCollection' && Array.isArray(json.features))
+    return json.features.map(
+      (f) => (typeof f === 'object' && f !== null ? f : { type: 'Feature', properties: null, geometry: null }) as Feature,
+    );
   if (json?.type === 'Feature' && json.geometry) return [json as Feature];
   if (typeof json?.type === 'string' && ('coordinates' in json || 'geometries' in json))
     return [{ type: 'Feature', properties: {}, geometry: json as unknown as Geometry }];
@@ -37,11 +42,10 @@ export function readCover(text: string, file: string, report: FileReport): Cover
   readGeoJson(text, file).forEach((feature, i) => {
     report.read++;
     const kind = String(feature.properties?.kind ?? '').toLowerCase();
-    if (!feature.geometry) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has no geometry` });
+    const fault = feature.geometry == null ? 'has no geometry' : geometryFault(feature.geometry);
+    if (fault) addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} ${fault}` });
     else if (!(COVER_KINDS as readonly string[]).includes(kind))
       addFinding(report.bad, { line: i + 1, column: 'kind', reason: `feature ${i + 1}: "${kind}" is none of ${COVER_KINDS.join(', ')}` });
-    else if (!possible(feature.geometry))
-      addFinding(report.bad, { line: i + 1, column: 'geometry', reason: `feature ${i + 1} has an impossible position` });
     else {
       report.used++;
       out.push({
@@ -58,11 +62,3 @@ export function readCover(text: string, file: string, report: FileReport): Cover
 }
 
 const heightIn = (value: unknown): number | null => (typeof value === 'number' && value >= 0 && value <= 1000 ? value : null);
-
-function possible(geometry: Geometry): boolean {
-  const check = (c: unknown): boolean =>
-    Array.isArray(c) && (typeof c[0] === 'number' ? Math.abs(c[0]) <= 180 && Math.abs(Number(c[1])) <= 90 : c.length > 0 && c.every(check));
-  return geometry.type === 'GeometryCollection'
-    ? geometry.geometries.every(possible)
-    : check((geometry as { coordinates: unknown }).coordinates);
-}

@@ -2,6 +2,7 @@
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { metricPlane, utmZone, utmEpsg, distanceToSegment, type MetricPlane, type Point } from './plane';
 export {
+  geometryFault,
   outlineBox,
   outlineToRings,
   ringsArea,

@@ -37,7 +37,44 @@ export function linesToRings(lines: Position[][]): Position[][] {
   return rings;
 }
 
+/** How many lists lie about a position, by type. */
+const NESTED: Record<string, number> = { Point: 0, MultiPoint: 1, LineString: 1, MultiLineString: 2, Polygon: 2, MultiPolygon: 3 };
+
+/**
+ * Why a value is no GeoJSON geometry (RFC 7946) in degrees; null when it is one. Nothing is taken on trust:
+ * files and requests say what they like.
+ */
+export function geometryFault(value: unknown): string | null {
+  const { type, coordinates, geometries } = (value ?? {}) as { type?: unknown; coordinates?: unknown; geometries?: unknown };
+  if (type === 'GeometryCollection') {
+    if (!Array.isArray(geometries)) return 'is a GeometryCollection without geometries';
+    return geometries.map(geometryFault).find((fault) => fault !== null) ?? null;
+  }
+  if (typeof type !== 'string' || !Object.hasOwn(NESTED, type)) return 'is no GeoJSON geometry';
+  return coordinatesFault(coordinates, NESTED[type]);
+}
+
+function coordinatesFault(value: unknown, nested: number): string | null {
+  if (!Array.isArray(value)) return 'has coordinates that are no list';
+  if (nested > 0) {
+    if (!value.length) return 'has an empty list of coordinates';
+    for (const part of value) {
+      const fault = coordinatesFault(part, nested - 1);
+      if (fault) return fault;
+    }
+    return null;
+  }
+  const [longitude, latitude] = value as unknown[];
+  if (typeof longitude !== 'number' || typeof latitude !== 'number') return 'has a position that is not two numbers';
+  return Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180
+    ? null
+    : `position ${latitude}, ${longitude} is impossible (longitude comes first in GeoJSON)`;
+}
+
+/** @throws OutlineError when it is no geometry, or none that bounds a water */
 function positionsOf(geometry: Geometry): Position[][] {
+  const fault = geometryFault(geometry);
+  if (fault) throw new OutlineError(fault);
   switch (geometry.type) {
     case 'Polygon':
       return geometry.coordinates;
@@ -64,11 +101,7 @@ export function outlineToRings(geometry: Geometry, toMetric: (lon: number, lat: 
   const rings = positionsOf(geometry).map((ring) => {
     const corners = ring.length > 1 && samePosition(ring[0], ring[ring.length - 1]) ? ring.slice(0, -1) : ring;
     if (corners.length < 3) throw new OutlineError('a ring of the outline has fewer than three corners');
-    return corners.map(([lon, lat]) => {
-      if (!(Math.abs(lat) <= 90) || !(Math.abs(lon) <= 180))
-        throw new OutlineError(`position ${lat}, ${lon} is impossible (longitude comes first in GeoJSON)`);
-      return toMetric(lon, lat);
-    });
+    return corners.map(([lon, lat]) => toMetric(lon, lat));
   });
   if (!rings.length) throw new OutlineError('the outline has no ring');
   return rings;
@@ -112,7 +145,7 @@ export function ringsBounds(rings: Rings): [number, number, number, number] {
   return [x0, y0, x1, y1];
 }
 
-/** Middle of the bounding box of GeoJSON positions: enough to choose a UTM zone. */
+/** Middle of the bounding box of an outline: enough to choose a UTM zone. @throws OutlineError when it is no outline */
 export function ringsCentroid(geometry: Geometry): { latitude: number; longitude: number } {
   const rings = positionsOf(geometry).map((ring) => ring.map((p) => [p[0], p[1]] as Point));
   const [x0, y0, x1, y1] = ringsBounds(rings);

@@ -1,4 +1,5 @@
 import { array, boolean, mixed, number, object, string, type AnyObjectSchema, type Schema } from 'yup';
+import { geometryFault } from '../geo';
 import { readTime, type Field, type Fields } from './fields';
 import { COVER_KINDS } from './cover';
 import { COVERS, records, rowContradiction, type RecordName, type Row } from './records';
@@ -79,7 +80,8 @@ const coverSchema = object({
     coordinates: array().required('is missing'),
   })
     .required('is missing')
-    .strict(),
+    .strict()
+    .test({ test: (v, { createError }) => (v && geometryFault(v) !== null ? createError({ message: geometryFault(v)! }) : true) }),
 })
   .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
   .strict();

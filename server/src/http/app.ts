@@ -12,7 +12,7 @@ import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
 import { answerErrors, RequestError } from './errors';
 import { feedRoutes } from './feed';
-import { sameOriginOnly, type Reach } from './guard';
+import { keepableOnly, sameOriginOnly, type Reach } from './guard';
 import { signedInOnly, signInRoutes } from './sign-in';
 import { forecastRoutes } from './forecast';
 import { planRoutes } from './plan';
@@ -61,7 +61,7 @@ export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppO
   app.use(compression());
   const api = express.Router();
   // Only JSON is taken, so that a form of another page can never be read as a request.
-  api.use(express.json({ limit: '8mb', type: 'application/json' }));
+  api.use(express.json({ limit: '8mb', type: 'application/json' }), keepableOnly);
   api.use((request, _response, next) => {
     // Files come as bytes, which no form of another page can send either.
     const file = request.method === 'PUT' && request.path.startsWith('/uploads/');

@@ -23,9 +23,12 @@ const chance = () =>
 /** As many cells as a large water has. */
 const MOST_CELLS = 200_000;
 
+/** Milliseconds since 1970 of the year 3000. */
+const LAST_MOMENT = Date.UTC(3000, 0);
+
 const outlookRequest = object({
   species: string().strict().typeError('must be text').trim().min(1, 'is missing').required('is missing'),
-  at: whole(),
+  at: whole().min(0, 'is no time').max(LAST_MOMENT, 'is no time'),
   columns: array(whole()).max(MOST_CELLS, 'are too many cells').required('is missing'),
   rows: array(whole()).max(MOST_CELLS, 'are too many cells').required('is missing'),
   chances: array(chance()).max(MOST_CELLS, 'are too many cells').required('is missing'),

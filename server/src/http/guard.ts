@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express';
+import { RequestError } from './errors';
 
 /** How a server is reached: names with ports as a Host header has them, and the scheme. */
 export interface Reach {
@@ -26,3 +27,31 @@ export function sameOriginOnly(reach: () => Reach): RequestHandler {
     next();
   };
 }
+
+/** A zero byte, or half of a character that takes two (what a cut through an emoji leaves): no database keeps either. */
+// eslint-disable-next-line no-control-regex
+const UNKEEPABLE = /\u0000|\p{Surrogate}/u;
+
+/** Nothing that is asked here lies in so many lists. */
+const DEEPEST = 40;
+
+/** Where in a request's body stands a text that cannot be kept, as a path; null where none does. @throws RequestError where lists lie too deep in each other */
+function unkeepableIn(value: unknown, path: string, depth = 0): string | null {
+  if (typeof value === 'string') return UNKEEPABLE.test(value) ? path : null;
+  if (typeof value !== 'object' || value === null) return null;
+  if (depth > DEEPEST) throw new RequestError(400, 'the request has lists in lists without end');
+  for (const [key, inner] of Object.entries(value)) {
+    if (UNKEEPABLE.test(key)) return path;
+    const own = Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key;
+    const found = unkeepableIn(inner, own, depth + 1);
+    if (found !== null) return found;
+  }
+  return null;
+}
+
+/** Refuses, by name, a body with a text that cannot be kept, before anything is made of it. */
+export const keepableOnly: RequestHandler = (request, _response, next) => {
+  const found = unkeepableIn(request.body, '');
+  if (found !== null) throw new RequestError(400, `${found || 'the request'} holds a zero byte or half a character`, found || undefined);
+  next();
+};

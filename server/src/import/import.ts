@@ -159,9 +159,10 @@ class ImportRun {
       report.read = report.used = 1;
     } else if (kind === 'outline') {
       const outline = readOutline(text, source.name);
-      const epsg = utmEpsg(ringsCentroid(outline));
-      const plane = metricPlane(epsg);
+      let epsg: number;
       try {
+        epsg = utmEpsg(ringsCentroid(outline));
+        const plane = metricPlane(epsg);
         outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
       } catch (error) {
         if (error instanceof OutlineError) throw new FormatError(`${source.name}: ${error.message}`);

@@ -4,6 +4,7 @@ import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species
 import { sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { NumberRow, readNumber } from '../../parts/number-row';
+import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 
 interface Field {
@@ -89,6 +90,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
     try {
       await sendJson('PUT', `/waters/${water.id}/species/${encodeURIComponent(species.name)}`, edited);
       await sendJson('PUT', `/waters/${water.id}/rules`, Object.fromEntries(RULE.map((r) => [r.key, readNumber(rule[r.key])])));
+      wantRefit(water.id, species.name);
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       await queries.invalidateQueries({ queryKey: ['fit', water.id] });
       onClose();

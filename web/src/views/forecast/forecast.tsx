@@ -225,7 +225,7 @@ export function ForecastView() {
           />
         </div>
       </aside>
-      <ScorePanel scores={scores} onSchools={() => fit && void refit()} />
+      <ScorePanel scores={scores} />
     </div>
   );
 }

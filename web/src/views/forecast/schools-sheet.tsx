@@ -5,6 +5,7 @@ import { SCHOOL_SETTINGS, schoolSetting, type SchoolSetting } from '@restless-sh
 import { sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { NumberRow, readNumber } from '../../parts/number-row';
+import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 
 /** What each school holds, as those who follow it would put it. */
@@ -21,8 +22,8 @@ const HOLDS: Record<School, string> = {
 
 const digits = (value: number): string => String(Number(value.toFixed(3)));
 
-/** The rules of the schools for a species on a water: each can be set otherwise. @param onKept when they were changed */
-export function SchoolsSheet({ onClose, onKept }: { onClose: () => void; onKept: () => void }) {
+/** The rules of the schools for a species on a water: each can be set otherwise. */
+export function SchoolsSheet({ onClose }: { onClose: () => void }) {
   const { water, species } = useWaterState();
   const queries = useQueryClient();
   const [values, setValues] = useState<Record<string, string>>(() =>
@@ -37,9 +38,9 @@ export function SchoolsSheet({ onClose, onKept }: { onClose: () => void; onKept:
     const schools = Object.fromEntries(SCHOOL_SETTINGS.filter(unusual).map(({ key }) => [key, readNumber(values[key])]));
     try {
       await sendJson('PUT', `/waters/${water.id}/species/${encodeURIComponent(species.name)}`, { ...species, schools });
+      wantRefit(water.id, species.name);
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       await queries.invalidateQueries({ queryKey: ['fit', water.id, species.name] });
-      onKept();
       onClose();
     } catch (error) {
       setFailed((error as Error).message);

@@ -8,11 +8,8 @@ import { ModelCard } from './model-card';
 import { nats } from './nats';
 import { SchoolsSheet } from './schools-sheet';
 
-/**
- * Which school has been right, how good the forecast is on trips held out, and what the last trip made of it.
- * @param onSchools when the rules of the schools were set otherwise
- */
-export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; onSchools: () => void }) {
+/** Which school has been right, how good the forecast is on trips held out, and what the last trip made of it. */
+export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   const { season, water, species } = useWaterState();
   const outcomes = useOutcomes(water.id);
   const [stage, setStage] = useState<string | null>(null);
@@ -23,7 +20,7 @@ export function ScorePanel({ scores, onSchools }: { scores: ScoreCard | null; on
       <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setSchools(true)}>
         Set the schools
       </button>
-      {schools && <SchoolsSheet onClose={() => setSchools(false)} onKept={onSchools} />}
+      {schools && <SchoolsSheet onClose={() => setSchools(false)} />}
     </>
   );
   const last = outcomes.data?.find((o) => o.species === species.name);

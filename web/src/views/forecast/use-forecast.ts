@@ -7,6 +7,7 @@ import { findSpecies } from '@restless-shoal/core/species';
 import { getJson, sendJson } from '../../api/client';
 import { useFit, useLooks, useScores, useWaters, type JobState } from '../../api/queries';
 import { outbox } from '../../offline/device';
+import { takeRefitWanted } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
 import type { useForecastWorker } from '../../workers/use-forecast-worker';
@@ -122,6 +123,11 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
     asked.current = key;
     void refit();
   }, [fit.data, water.id, species.name, log.trips.length, others, refit]);
+
+  // What its species needs, or the schools, were set otherwise by hand: that is asking for it.
+  useEffect(() => {
+    if (fit.data?.stale && takeRefitWanted(water.id, species.name)) void refit();
+  }, [fit.data, water.id, species.name, refit]);
 
   // Where the log foretells no better than the schools, the schools speak.
   const schoolsOnly = scores.data?.verdict === 'worse' && !fitAnyway;
