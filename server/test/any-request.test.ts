@@ -95,7 +95,22 @@ const READ = [
 const SEGMENTS = ['%00', '..%2F..%2Fetc', '%F0%9F%90%9F', "x'%3B--", '0', 'null', 'a'.repeat(3000), '%ff', newId(), '1e9', '{}'];
 const JUNK = fc.oneof(
   fc.jsonValue({ maxDepth: 2 }),
-  fc.constantFrom(null, '', '\u0000', '\ud800', -1, 1e308, 'x'.repeat(5000), [], {}, [[]], { length: 3 }, '2026-13-45T99:00:00Z', true),
+  fc.constantFrom(
+    null,
+    '',
+    '\u0000',
+    '\ud800',
+    -1,
+    1e308,
+    5e-324,
+    'x'.repeat(5000),
+    [],
+    {},
+    [[]],
+    { length: 3 },
+    '2026-13-45T99:00:00Z',
+    true,
+  ),
 );
 
 /** A body with one of its fields, however deep, replaced, taken away or added. */

@@ -1,5 +1,5 @@
 import type { CellTable } from '../chart';
-import { CELL } from '../geo';
+import { CELL, cellKey } from '../geo';
 import { Design, designDay } from './design';
 import { indexCells, regionFrom } from './region';
 import { Contributions, reasonsFor, type Reason } from './reasons';
@@ -36,22 +36,33 @@ const APART = 120;
 /** A neighbouring cell belongs to the place while it has at least this share of the best one's chance. */
 const NEARLY = 0.7;
 
-/** Cells from the highest value down, leaving out those near a higher one. */
-function peaks(value: Float32Array, cells: CellTable, count: number): number[] {
-  const order = Array.from({ length: cells.count }, (_, i) => i).sort((a, b) => value[b] - value[a]);
+/** Cells that no neighbour betters, from the highest value down, leaving out those near a higher one: the flank of a place is no place of its own. */
+function peaks(value: Float32Array, cells: CellTable, count: number, indexOf: Map<number, number>): number[] {
+  const bettered = (i: number): boolean => {
+    for (let dc = -1; dc <= 1; dc++)
+      for (let dr = -1; dr <= 1; dr++) {
+        const j = indexOf.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
+        if (j !== undefined && value[j] > value[i]) return true;
+      }
+    return false;
+  };
+  const order = Array.from({ length: cells.count }, (_, i) => i)
+    .filter((i) => !Number.isNaN(cells.depth[i]) && !bettered(i))
+    .sort((a, b) => value[b] - value[a]);
   const chosen: number[] = [];
   for (const i of order) {
     if (chosen.length >= count) break;
-    const free = chosen.every((j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) * CELL >= APART);
-    if (free && !Number.isNaN(cells.depth[i])) chosen.push(i);
+    if (chosen.every((j) => Math.hypot(cells.column[i] - cells.column[j], cells.row[i] - cells.row[j]) * CELL >= APART)) chosen.push(i);
   }
   return chosen;
 }
 
-function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map<number, number>): number[] {
+/** The cells about a place's best one that are nearly as good, as far as they are not another place's. */
+function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map<number, number>, taken: Set<number>): number[] {
   const least = value[start] * NEARLY;
   const far = (j: number): number => Math.hypot(cells.column[j] - cells.column[start], cells.row[j] - cells.row[start]) * CELL;
-  return [...regionFrom(start, cells, indexOf, (j) => value[j] >= least && far(j) <= APART * 0.75, 40)];
+  const belongs = (j: number): boolean => value[j] >= least && value[j] <= value[start] && far(j) <= APART * 0.75 && !taken.has(j);
+  return [...regionFrom(start, cells, indexOf, belongs, 40)];
 }
 
 /** A name from what the chart shows there. */
@@ -114,8 +125,11 @@ export function bestPlaces(
   const mean = contributions.mean();
   const indexOf = indexCells(cells);
   const minutes = model.beta[1] - model.beta[0] + Math.log(10);
-  return peaks(value, cells, count).map((i) => {
-    const inside = grow(i, value, cells, indexOf);
+  const best = peaks(value, cells, count, indexOf);
+  const taken = new Set(best);
+  return best.map((i) => {
+    const inside = grow(i, value, cells, indexOf, taken);
+    inside.forEach((j) => taken.add(j));
     return {
       cell: i,
       x: (cells.column[i] + 0.5) * CELL,

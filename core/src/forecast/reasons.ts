@@ -23,12 +23,16 @@ const OF_SCHOOL: Record<School, Factor> = {
   quiet: 'quiet',
   known: 'shape',
 };
-const OF_TERM: Partial<Record<TermName, Factor>> = {
+/** Every term that tells one cell from another: the bars of a place have to add up to what sets it apart. */
+const OF_TERM: Record<Exclude<TermName, 'schools' | 'season' | 'detection' | 'trip'>, Factor> = {
   depth: 'depth',
   'depth by temperature': 'depth',
+  'depth by trend': 'depth',
+  'depth by sun': 'depth',
   light: 'depth',
   thermocline: 'thermocline',
   hardness: 'bottom',
+  'bottom by temperature': 'bottom',
   edge: 'bottom',
   'position near': 'shape',
   'position wide': 'shape',
@@ -50,7 +54,7 @@ export class Contributions {
   ) {
     this.factorOf = new Int8Array(design.spec.columns).fill(-1);
     for (const term of design.spec.terms) {
-      const factor = OF_TERM[term.name];
+      const factor = (OF_TERM as Partial<Record<TermName, Factor>>)[term.name];
       if (factor) this.factorOf.fill(FACTORS.indexOf(factor), term.start, term.start + term.count);
       if (term.name === 'schools') SCHOOLS.forEach((school, k) => (this.factorOf[term.start + k] = FACTORS.indexOf(OF_SCHOOL[school])));
     }

@@ -94,6 +94,11 @@ export class Refused {
   constructor(readonly reason: string) {}
 }
 
+/** Below this no instrument tells a number from nought, nor does every column of a database hold it. */
+const SMALLEST = 1e-30;
+/** A number, or nought where it is as good as that. */
+export const orNought = (n: number): number => (Math.abs(n) < SMALLEST ? 0 : n);
+
 const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
 
 /** Reads the text of one field: its value, null where an optional field is empty, or why it is none. */
@@ -110,7 +115,7 @@ export function readField(field: Field, raw: string): string | number | null | R
     }
     case 'number': {
       if (!NUMBER.test(value)) return new Refused(`"${value}" is not a number`);
-      return checkNumber(field, Number(value));
+      return checkNumber(field, orNought(Number(value)));
     }
     case 'time': {
       const read = readTime(value);

@@ -1,5 +1,5 @@
 /** The records, their schemas, and what is derived from them: targets and looks. */
-export { readField, Refused, readTime, type Field, type Fields } from './fields';
+export { orNought, readField, Refused, readTime, type Field, type Fields } from './fields';
 export {
   records,
   RECORD_ORDER,

@@ -42,6 +42,14 @@ describe('the HTTP schemas', () => {
   });
 });
 
+describe('a number', () => {
+  it('that no instrument tells from nought is nought; one that a column cannot hold is refused', () => {
+    const shallow = records.soundings.depth_m;
+    expect(['3e-160', '1e-31', '0.02'].map((t) => readField(shallow, t))).to.deep.equal([0, 0, 0.02]);
+    for (const t of ['1e400', '-0.1', '12,5', '0x10', 'NaN', '12 m']) expect(readField(shallow, t), t).to.be.instanceOf(Refused);
+  });
+});
+
 describe('ids', () => {
   it('sort by time and are version 7', () => {
     const ids = [1, 2, 3].map((k) => newId(1_780_000_000_000 + k));

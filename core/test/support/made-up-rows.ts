@@ -11,7 +11,7 @@ function valueOf(field: Field): fc.Arbitrary<string | number> {
     case 'number':
       return field.whole
         ? fc.integer({ min: field.least, max: field.most })
-        : fc.double({ min: field.least, max: field.most, noNaN: true }).map((v) => (Object.is(v, -0) ? 0 : v));
+        : fc.double({ min: field.least, max: field.most, noNaN: true }).map((v) => (Math.abs(v) < 1e-30 ? 0 : v));
     case 'text':
       // What is kept is trimmed, and no zero byte is.
       return fc

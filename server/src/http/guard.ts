@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express';
+import { orNought } from '@restless-shoal/core/logbook';
 import { RequestError } from './errors';
 
 /** How a server is reached: names with ports as a Host header has them, and the scheme. */
@@ -35,12 +36,16 @@ const UNKEEPABLE = /\u0000|\p{Surrogate}/u;
 /** Nothing that is asked here lies in so many lists. */
 const DEEPEST = 40;
 
-/** Where in a request's body stands a text that cannot be kept, as a path; null where none does. @throws RequestError where lists lie too deep in each other */
+/** Where in a request's body stands a text that cannot be kept, as a path; null where none does. Numbers that are nought but for their last digits become it. @throws RequestError where lists lie too deep in each other */
 function unkeepableIn(value: unknown, path: string, depth = 0): string | null {
   if (typeof value === 'string') return UNKEEPABLE.test(value) ? path : null;
   if (typeof value !== 'object' || value === null) return null;
   if (depth > DEEPEST) throw new RequestError(400, 'the request has lists in lists without end');
   for (const [key, inner] of Object.entries(value)) {
+    if (typeof inner === 'number') {
+      (value as Record<string, unknown>)[key] = orNought(inner);
+      continue;
+    }
     if (UNKEEPABLE.test(key)) return path;
     const own = Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key;
     const found = unkeepableIn(inner, own, depth + 1);
