@@ -305,11 +305,18 @@ describe('the Forecast', () => {
     await page.getByRole('dialog').getByRole('button', { name: 'End the trip' }).click();
     await page.getByRole('button', { name: 'Start the trip' }).waitFor();
     // The trip itself says what the forecast was worth on it, at once; so does the Forecast.
-    const lastTrip = page.getByTestId('last-trip');
+    const lastTrip = page.getByTestId('past-trips');
     await lastTrip.getByText(/as forecast/).waitFor();
     expect(await lastTrip.textContent()).to.match(
       /You looked at \d+\.\d ha\. 2 targets.*you looked at \d+ of the \d+ best places.*saw 2\./,
     );
+    // Those before it are a press away, each with its own log.
+    await page.getByRole('button', { name: 'The trip before' }).click();
+    await lastTrip.getByText(`Trip ${TRIPS} of ${TRIPS + 1}`).waitFor();
+    await lastTrip.getByText(/You looked at/).waitFor();
+    expect(await lastTrip.textContent()).to.not.match(/as forecast|2 targets/);
+    await page.getByRole('button', { name: 'The trip after' }).click();
+    await lastTrip.getByText(/as forecast/).waitFor();
     await page.goto(`${server.url}/forecast?water=${encodeURIComponent(world.name)}`);
     const outcome = page.getByTestId('outcome');
     await outcome.waitFor({ timeout: 60_000 });

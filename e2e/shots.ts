@@ -42,7 +42,7 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'patterns-quarrels', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
   { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },
-  { name: 'deck-start', path: '/deck', size: DESK, theme: 'day', wait: '[data-testid=last-trip]', before: 'start' },
+  { name: 'deck-start', path: '/deck', size: DESK, theme: 'day', wait: '[data-testid=past-trips]', before: 'start' },
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
   { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },

@@ -18,6 +18,8 @@ const LEAST_HARD = 0.15;
 /** Finds the shapes of a chart that hold fish. @param field the depth, m below datum @param hardness 0–1, NaN where not known */
 export function findFeatures(field: Field, hardness: Raster, onProgress?: (share: number) => void): ChartFeature[] {
   const sigmas = SIGMAS.filter((s) => s >= 1.4 * field.size);
+  // Soundings so far apart tell no shape of this size.
+  if (!sigmas.length) return [];
   const scales = scalesOf(field, sigmas);
   onProgress?.(0.2);
   const at = (sigma: number): Field => scales[nearest(sigmas, sigma)];

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { TripDetail } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
-import { TallyWords } from './last-trip';
+import { TallyWords } from './past-trips';
 import { some, tally } from './tally';
 
 /** What the trip comes to, and what went unlogged, before it ends. */

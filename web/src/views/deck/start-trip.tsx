@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { LastTrip } from './last-trip';
+import { PastTrips } from './past-trips';
 
 export interface TripStart {
   purpose: string;
@@ -59,7 +59,7 @@ export function StartTrip({ water, onStart, failed }: { water: string; onStart: 
       <p className="text-sm text-mute">
         From then on the track records where you look, with and without fish. The boat’s position comes from this device, or is set by hand.
       </p>
-      <LastTrip />
+      <PastTrips />
     </form>
   );
 }
