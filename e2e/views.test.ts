@@ -47,6 +47,38 @@ describe('each view', () => {
     });
 });
 
+describe('any address', () => {
+  const JUNK = [
+    'water=no+such+mere',
+    'water=%00&fish=%F0%9F%90%9F',
+    'species=dragon&fish=dragon',
+    'fish=zander&depth=9..1&by=moon&beside=moon:moon',
+    'page=nowhere&of=somewhere&like=%3Cb%3Ex',
+    'of=91,181&page=twins',
+    'from=2026-13-45&to=yesterday&size=999&stage=%5B%5D',
+    `by=${'x'.repeat(3000)}`,
+  ];
+  for (const view of VIEWS)
+    it(`of ${view}, whatever it asks for, shows the view or says what is not there`, async () => {
+      const { page, context, errors } = await openPage(`${water().url}/${view}`);
+      for (const asked of JUNK) {
+        await page.goto(`${water().url}/${view}?${asked}`);
+        await until(async () => /\w{3}/.test((await page.locator('main').textContent()) ?? ''), `${view} said something`);
+        await page.waitForTimeout(400);
+        const words = (await page.locator('main').textContent())!;
+        expect(words, asked).to.not.match(/NaN|undefined|\[object|is not a function|of null/);
+        expect(errors, asked).to.deep.equal([]);
+      }
+      await context.close();
+    });
+  it('that is no view leads to one', async () => {
+    const { page, context, errors } = await openPage(`${water().url}/no/such/view`);
+    await page.getByRole('navigation').first().waitFor();
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+});
+
 describe('the Chart', () => {
   it('shades a depth band and says what share of the water is left', async () => {
     const { page, context } = await openPage(`${water().url}/chart`);
