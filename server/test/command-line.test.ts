@@ -176,6 +176,27 @@ describe('./shoal forecast', () => {
     }
     expect(rows[0].species).to.equal('zander');
   });
+  it('takes a profile for the water of the hour, its top for the surface', async () => {
+    const profile = join(files.path, 'cast.csv');
+    const sample = (depth: number): string => `x,p,2026-07-10T07:00:00Z,${depth},${22.4 - 2.6 * Math.min(4, Math.max(0, depth - 4))},7`;
+    writeFileSync(
+      profile,
+      `trip,profile,time,depth_m,temperature_c,oxygen_mg_l\n${[0, 2, 4, 5, 6, 7, 8, 10, 12].map(sample).join('\n')}\n`,
+    );
+    const args = ['forecast', '--water', name, '--species', 'zander', '--at', '2026-07-10T08:00:00Z', '--out', out];
+    const { code, text } = await run(...args, '--profile', profile);
+    expect(code, text).to.equal(0);
+    expect(text).to.include('surface temperature: 22.4 °C, the top of the profile');
+    const [, top, bottom] = /thermocline: ([\d.]+)–([\d.]+) m, from the cast\n/.exec(text)!.map(Number);
+    // It falls from 4 to 8 m, its middle at 6.
+    expect((top + bottom) / 2).to.be.closeTo(6, 0.5);
+    expect(bottom - top).to.be.below(6);
+    // A reading that is given stands against it: the column is carried on to that.
+    const conditions = join(files.path, 'colder.csv');
+    writeFileSync(conditions, 'trip,time,surface_temperature_c\nx,2026-07-10T07:30:00Z,18\n');
+    const both = await run(...args, '--profile', profile, '--conditions', conditions);
+    expect(both.text).to.include('modelled on from the cast of 2026-07-10').and.not.include('the top of the profile');
+  });
   it('uses a fit that is still valid again, and only trips ended by then', async () => {
     const args = ['forecast', '--water', name, '--species', 'zander', '--out', out];
     expect((await run(...args, '--at', '2026-07-11T08:00:00Z')).text).to.include('fit: used again');

@@ -12,6 +12,7 @@ import {
   Predictor,
   seenEarlier,
   type Cast,
+  type Day,
   type TimedReading,
 } from '@restless-shoal/core/forecast';
 import { emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
@@ -50,6 +51,9 @@ interface Inputs {
   said: string[];
 }
 
+/** A reading of a cast from here up is one of the surface, m. */
+const SURFACE_DEPTH = 1.5;
+
 /** The log up to the moment, with the given conditions standing for the 24 hours before it. */
 async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOptions): Promise<Inputs> {
   const at = options.at.getTime();
@@ -67,11 +71,22 @@ async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOp
     const casts = castsOf((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
     cast = { ...casts[casts.length - 1], at: options.at };
     said.push(`profile: ${basename(options.profile)}`);
+    // Its top is a reading of the surface, newer than any of the log.
+    const top = cast.samples.reduce((a, b) => (b.depth < a.depth ? b : a));
+    const read = readings.some((r) => r.at === at && r.row.surface_temperature_c != null);
+    if (!read && top.depth <= SURFACE_DEPTH) {
+      readings.push({ at, row: { surface_temperature_c: top.temperature } as Reading });
+      said.push(`surface temperature: ${top.temperature.toFixed(1)} °C, the top of the profile`);
+    }
   }
   return { readings, cast, said };
 }
 
 /** The date of a moment where the water lies. */
+/** Where a column comes from: a cast of the hour, one that was carried on since, or none. */
+const whence = ({ modelled, castAt }: Day['column']): string =>
+  !modelled ? 'from the cast' : castAt ? `modelled on from the cast of ${castAt.toISOString()}` : 'modelled';
+
 const localDate = (at: Date, zone: string | null): string => at.toLocaleDateString('en-CA', { timeZone: zone ?? 'UTC' });
 
 /** Writes the forecast of a species as CSV, one row a cell. */
@@ -100,9 +115,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   writeFileSync(options.out, forecastCsv(forecast, chart.cells, plane, species.name, at));
   for (const line of [...said, ...logged.said]) console.log(line);
   const line = day.column.thermocline;
-  console.log(
-    `thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${day.column.modelled ? 'modelled' : 'from the cast'}`,
-  );
+  console.log(`thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${whence(day.column)}`);
   if (earlier.length)
     console.log(
       `earlier on the day: ${earlier.length} looks${moved ? ', which move the forecast' : '; days like this log’s carry nothing on, they move nothing'}`,
