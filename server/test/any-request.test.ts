@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { newId } from '@restless-shoal/core/logbook';
 import { serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+import { square } from './square';
 
 // Whatever is asked: an answer that says what is wrong, never a fault of ours, and nothing lost by it.
 
@@ -24,28 +25,16 @@ async function send(method: string, path: string, body?: string): Promise<Answer
   return { status: response.status, text: await response.text() };
 }
 
-const outline = {
-  type: 'Polygon',
-  coordinates: [
-    [
-      [-34, 48],
-      [-33.99, 48],
-      [-33.99, 48.006],
-      [-34, 48.006],
-      [-34, 48],
-    ],
-  ],
-};
 const at = { time: '2026-06-14T08:00:00Z', latitude: 48.003, longitude: -33.995 };
 const contact = { ...at, kind: 'fish', species: 'zander', confidence: 0.7, count: 2, top_m: 3.2, bottom_m: 4.1, water_depth_m: 5 };
 
 type Body = Record<string, unknown> | unknown[];
 /** Every way to write, with a body that is right. Those that would start an hour of work, or a device, come without. */
 const WAYS: [method: string, path: string, body: Body | null][] = [
-  ['PUT', `/waters/{water}`, { name: 'Test mere', outline, time_zone: 'Etc/GMT+2', altitude_m: 310, forage: ['smelt'] }],
+  ['PUT', `/waters/{water}`, { name: 'Test mere', outline: square, time_zone: 'Etc/GMT+2', altitude_m: 310, forage: ['smelt'] }],
   ['PUT', `/waters/{water}/rules`, { lightBase: 1, lightFactor: 2, clearFrom: 4 }],
   ['PUT', `/waters/{water}/species/zander`, null],
-  ['PUT', `/waters/{water}/outline`, { outline }],
+  ['PUT', `/waters/{water}/outline`, { outline: square }],
   ['PUT', `/waters/{water}/cleaning`, { jumps: true, transducer_m: 0.3 }],
   ['POST', `/waters/{water}/cover`, { kind: 'cover', cover: 'brush', geometry: { type: 'Point', coordinates: [-33.995, 48.003] } }],
   ['DELETE', `/waters/{water}/cover/{any}`, null],

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { request } from 'node:http';
 import { newId } from '@restless-shoal/core/logbook';
 import { serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+import { square } from './square';
 
 let server: RunningServer;
 const data = temporaryFolder();
@@ -37,18 +38,6 @@ function raw(method: string, path: string, headers: Record<string, string>): Pro
   });
 }
 
-const square = {
-  type: 'Polygon',
-  coordinates: [
-    [
-      [-34, 48],
-      [-33.99, 48],
-      [-33.99, 48.006],
-      [-34, 48.006],
-      [-34, 48],
-    ],
-  ],
-};
 const at = { time: '2026-06-14T08:00:00Z', latitude: 48.003, longitude: -33.995 };
 
 describe('the local server', () => {
