@@ -28,7 +28,9 @@ export function readGeoJson(text: string, file: string): Feature[] {
 export function readOutline(text: string, file: string): Geometry {
   const geometries = readGeoJson(text, file)
     .map((f) => f.geometry)
-    .filter((g): g is Geometry => g != null && /Polygon|LineString|Collection/.test(g.type));
+    .filter((g): g is Geometry => g != null && /Polygon|LineString|Collection/.test(g.type))
+    // A geometry without a position is as good as none (RFC 7946, 3.1).
+    .filter((g) => !('coordinates' in g && Array.isArray(g.coordinates) && g.coordinates.length === 0));
   if (!geometries.length) throw new FormatError(`${file}: holds no Polygon, MultiPolygon or closing line`);
   if (geometries.length === 1) return geometries[0];
   if (geometries.every((g) => g.type === 'LineString'))

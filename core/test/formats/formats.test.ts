@@ -111,6 +111,15 @@ describe('GeoJSON and water.json', () => {
       ].map((coordinates) => ({ type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates } })),
     });
     expect(readOutline(text, 'o').type).to.equal('MultiLineString');
+    // What holds no position is passed over, as some programs write it for a feature that was emptied.
+    const empty = { type: 'Feature', properties: {}, geometry: { type: 'Polygon', coordinates: [] } };
+    const withEmpty = JSON.parse(text) as { features: unknown[] };
+    withEmpty.features.push(empty);
+    expect(readOutline(JSON.stringify(withEmpty), 'o').type).to.equal('MultiLineString');
+    expect(() => readOutline(JSON.stringify({ type: 'FeatureCollection', features: [empty] }), 'o')).to.throw(
+      FormatError,
+      'holds no Polygon',
+    );
     expect(() => readOutline('{"type":"Point","coordinates":[0,0]}', 'o.geojson')).to.throw(FormatError, 'holds no Polygon');
     expect(() => readOutline('{', 'o.geojson')).to.throw('o.geojson: is not JSON');
   });
