@@ -36,8 +36,12 @@ const UNKEEPABLE = /\u0000|\p{Surrogate}/u;
 /** Nothing that is asked here lies in so many lists. */
 const DEEPEST = 40;
 
-/** Where in a request's body stands a text that cannot be kept, as a path; null where none does. Numbers that are nought but for their last digits become it. @throws RequestError where lists lie too deep in each other */
-function unkeepableIn(value: unknown, path: string, depth = 0): string | null {
+/**
+ * Makes a request's body one that can be kept: numbers that are nought but for their last digits become it.
+ * @returns where a text stands that cannot be kept, as a path; null where none does
+ * @throws RequestError where lists lie too deep in each other
+ */
+function makeKeepable(value: unknown, path: string, depth = 0): string | null {
   if (typeof value === 'string') return UNKEEPABLE.test(value) ? path : null;
   if (typeof value !== 'object' || value === null) return null;
   if (depth > DEEPEST) throw new RequestError(400, 'the request has lists in lists without end');
@@ -48,15 +52,15 @@ function unkeepableIn(value: unknown, path: string, depth = 0): string | null {
     }
     if (UNKEEPABLE.test(key)) return path;
     const own = Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key;
-    const found = unkeepableIn(inner, own, depth + 1);
+    const found = makeKeepable(inner, own, depth + 1);
     if (found !== null) return found;
   }
   return null;
 }
 
-/** Refuses, by name, a body with a text that cannot be kept, before anything is made of it. */
+/** Lets through what can be kept; a body with a text that cannot be is refused by its name, before anything is made of it. */
 export const keepableOnly: RequestHandler = (request, _response, next) => {
-  const found = unkeepableIn(request.body, '');
+  const found = makeKeepable(request.body, '');
   if (found !== null) throw new RequestError(400, `${found || 'the request'} holds a zero byte or half a character`, found || undefined);
   next();
 };

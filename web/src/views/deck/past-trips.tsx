@@ -3,6 +3,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { useOutcomes, useTrip, type TripDetail } from '../../api/queries';
 import { clockInZone, dayInZone } from '../../parts/format';
 import { OutcomeWords } from '../../parts/outcome-words';
+import { Waiting } from '../../parts/waiting';
 import { useWaterState } from '../../state/water';
 import { hectaresLookedAt } from './looked';
 import { some, tally } from './tally';
@@ -66,9 +67,7 @@ export function PastTrips() {
           ))}
         </>
       ) : (
-        <p role="status" className="text-mute">
-          {error ? 'Its log is not on this device; it opens again with the server.' : 'Opening its log …'}
-        </p>
+        <Waiting what="its log" failed={error} />
       )}
     </section>
   );
