@@ -41,6 +41,8 @@ describe('what stands where nothing is yet', () => {
     await page.getByText('48.20000, -34.60000').waitFor();
     await page.getByRole('button', { name: 'Mark 1 fish below' }).click();
     await page.getByTestId('done').waitFor();
+    // The day is read from the device again, a moment after the word.
+    await page.getByTestId('day').locator('li').first().waitFor();
     expect(await page.getByTestId('day').locator('li').count()).to.equal(1);
     expect(errors).to.deep.equal([]);
     await context.close();
