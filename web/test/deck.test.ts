@@ -10,7 +10,6 @@ import { drawSounder, pingOf, pixelOf } from '../src/views/deck/picture-drawing'
 import { stretchesOf } from '../src/views/deck/track-sheet';
 
 const start = { latitude: 48.2, longitude: -34.6 };
-const rig = { forward: 0, starboard: 0, transducerDepth: 0.4, bow: 2, corrected: false };
 
 describe('a cursor on the sonar’s picture', () => {
   // East at 2 m/s with ten pings a second; a fish 7 m down that is straight below after 20 s.
@@ -35,7 +34,7 @@ describe('a cursor on the sonar’s picture', () => {
   }
   it('means the top of the arch that it touches the edge of, where the boat was then', () => {
     const cursor = sounderCursor(record, 194, 7.3)!;
-    const { at, words, floor, place } = readCursor(cursor, 38_900, record, rig, null, fixes);
+    const { at, words, floor, place } = readCursor(cursor, 38_900, null, fixes);
     expect(at).to.be.closeTo(20_000, 300);
     expect(place.depth).to.be.closeTo(7, 0.15);
     expect(floor).to.be.closeTo(10, 0.2);

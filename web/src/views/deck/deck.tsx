@@ -303,7 +303,6 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         height={phone ? 216 : back ? 370 : 424}
         record={echoes}
         view={view}
-        rig={rig}
         fixes={source.fixes}
         kind={kind}
         count={count}

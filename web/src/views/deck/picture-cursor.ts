@@ -1,7 +1,8 @@
-import { boatAt, forwardPoint, sideScanPlace, type BoatFix, type EchoTrace, type Rig, type ScreenPlace } from '@restless-shoal/core/sonar';
+import { boatAt, forwardPoint, sideScanPlace, type BoatFix, type EchoTrace, type ScreenPlace } from '@restless-shoal/core/sonar';
 import { distance } from '@restless-shoal/core/geo';
 import type { EchoRecord } from '../../state/echo-record';
 import type { DepthSpan } from './column-input';
+import { PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
 
 /** A point of a picture that somebody put the finger on. */
 export type Cursor =
@@ -16,7 +17,29 @@ export type Cursor =
       transducerDepth: number;
       shadow: number | null;
     }
-  | { view: 'forward-facing'; at: number; range: number; down: number; bearing: number };
+  | { view: 'forward-facing'; at: number; range: number; down: number; bearing: number; transducerDepth: number };
+
+/** The latest that a picture shows: numbers of pings, and the forward-facing picture. */
+export interface Newest {
+  sounder: number;
+  side: number;
+  forward: EchoRecord['forward'];
+}
+
+/** What a picture shows from edge to edge. */
+export interface PictureFrame {
+  view: Cursor['view'];
+  /** Of the canvas, pixels. */
+  width: number;
+  height: number;
+  newest: Newest;
+  /** Depths from the upper edge to the lower; of a side-scan it says nothing. */
+  seen: Window;
+  /** Of a side-scan to either edge, m. */
+  reach: number;
+  /** Of a forward-facing view at the right edge, m. */
+  ahead: number;
+}
 
 /** Where the thing at a cursor is, how it was worked out, and what is said of it. */
 export interface Reading {
@@ -48,6 +71,63 @@ export function sounderCursor(record: EchoRecord, ping: number, depth: number): 
   return trace.form === 'single' ? cursor(trace.ping, trace.depth) : cursor(Math.round((trace.first + trace.last) / 2), trace.depth);
 }
 
+/** What a touch on a picture means; null where it shows nothing. @param x @param y pixels from its upper left corner */
+export function cursorAt(record: EchoRecord, frame: PictureFrame, x: number, y: number): Cursor | null {
+  const { view, width, height, newest, seen, ahead } = frame;
+  const depth = seen.from + (y / height) * (seen.to - seen.from);
+  if (view === 'sounder') return sounderCursor(record, pingOf(x, width, newest.sounder), depth);
+  if (view === 'side-scan') {
+    const ping = newest.side - Math.floor(y / PING_PX);
+    const p = record.side[ping - (record.side[0]?.ping ?? 0)];
+    if (!p || p.bottom === null) return null;
+    return {
+      view,
+      ping,
+      at: p.at,
+      side: x < width / 2 ? 'port' : 'starboard',
+      range: sideRange(frame, x),
+      bottom: p.bottom,
+      transducerDepth: p.echo.transducerDepth,
+      shadow: null,
+    };
+  }
+  if (!newest.forward) return null;
+  const { at, echo } = newest.forward;
+  const below = depth - echo.transducerDepth;
+  const flat = (x / width) * ahead;
+  return {
+    view,
+    at,
+    range: Math.hypot(flat, below),
+    down: (Math.atan2(below, flat) * 180) / Math.PI,
+    bearing: echo.bearing,
+    transducerDepth: echo.transducerDepth,
+  };
+}
+
+/** Slant range of a side-scan's picture so many pixels across, m. */
+export const sideRange = ({ width, reach }: Pick<PictureFrame, 'width' | 'reach'>, x: number): number =>
+  (Math.abs(x - width / 2) / (width / 2)) * reach;
+
+/** Where a cursor stands on a picture, and where its shadow, if it has one: pixels from the upper left corner. */
+export function cursorPixels(cursor: Cursor, frame: PictureFrame): { x: number; y: number; shadow: number | null } {
+  const { width, height, newest, seen, reach, ahead } = frame;
+  const down = (depth: number): number => ((depth - seen.from) / (seen.to - seen.from)) * height;
+  switch (cursor.view) {
+    case 'sounder':
+      return { x: pixelOf(cursor.ping, width, newest.sounder), y: down(cursor.depth), shadow: null };
+    case 'side-scan': {
+      const across = (range: number): number => (width / 2) * (1 + ((cursor.side === 'port' ? -1 : 1) * range) / reach);
+      return { x: across(cursor.range), y: (newest.side - cursor.ping) * PING_PX, shadow: cursor.shadow && across(cursor.shadow) };
+    }
+    case 'forward-facing': {
+      const angle = (cursor.down * Math.PI) / 180;
+      const depth = cursor.transducerDepth + cursor.range * Math.sin(angle);
+      return { x: ((cursor.range * Math.cos(angle)) / ahead) * width, y: down(depth), shadow: null };
+    }
+  }
+}
+
 const clock = (seconds: number): string => (seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`);
 const m = (value: number): string => `${value.toFixed(1)} m`;
 
@@ -56,14 +136,7 @@ const m = (value: number): string => `${value.toFixed(1)} m`;
  * @param columnDepth depth set on the Column, m: how deep a side-scan's target is, where it stands free and no shadow says
  * @param fixes where the boat was
  */
-export function readCursor(
-  cursor: Cursor,
-  now: number,
-  record: EchoRecord,
-  rig: Rig,
-  columnDepth: number | null,
-  fixes: BoatFix[],
-): Reading {
+export function readCursor(cursor: Cursor, now: number, columnDepth: number | null, fixes: BoatFix[]): Reading {
   const { at } = cursor;
   const ago = Math.max(0, (now - at) / 1000);
   const [then, here] = [boatAt(fixes, at), fixes.at(-1)];
@@ -101,7 +174,7 @@ export function readCursor(
       };
     }
     case 'forward-facing': {
-      const place = forwardPoint(cursor.range, cursor.down, cursor.bearing, record.forward?.echo.transducerDepth ?? rig.transducerDepth);
+      const place = forwardPoint(cursor.range, cursor.down, cursor.bearing, cursor.transducerDepth);
       return { at, place, span: around(place.depth), floor: null, words: `${m(place.ahead)} ahead, ${m(place.depth!)} deep · ${when}` };
     }
   }

@@ -20,7 +20,7 @@ export interface Window {
 export const PING_PX = 2;
 
 /** Which sounder ping lies at a pixel across, the newest at the right edge. @param newest number of the ping there */
-export const pingOf = (x: number, width: number, newest: number): number => newest - Math.floor((width - 1 - x) / PING_PX);
+export const pingOf = (x: number, width: number, newest: number): number => newest - Math.floor((width - 1 - Math.floor(x)) / PING_PX);
 export const pixelOf = (ping: number, width: number, newest: number): number => width - 1 - (newest - ping) * PING_PX;
 
 /** The sounder's pings from left to right. @param newest number of the ping at the right edge */

@@ -1,11 +1,22 @@
 import { Minus, Pause, Play, Plus, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { BoatFix, Clutter, Rig } from '@restless-shoal/core/sonar';
+import type { BoatFix, Clutter } from '@restless-shoal/core/sonar';
 import type { EchoRecord } from '../../state/echo-record';
 import { themeColour, useTheme } from '../../state/theme';
 import type { ViewInUse } from '../../state/views-in-use';
 import { drawForward, drawSideScan, drawSounder, PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
-import { readCursor, sounderCursor, STAYS, type Cursor, type Reading } from './picture-cursor';
+import {
+  cursorAt,
+  cursorPixels,
+  readCursor,
+  sideRange,
+  sounderCursor,
+  STAYS,
+  type Cursor,
+  type Newest,
+  type PictureFrame,
+  type Reading,
+} from './picture-cursor';
 import { palette } from './picture-palette';
 import { kindWords, type Kind } from './kinds';
 
@@ -21,7 +32,6 @@ interface PictureProps {
   height: number;
   record: EchoRecord;
   view: ViewInUse;
-  rig: Rig;
   fixes: BoatFix[];
   kind: Kind;
   count: number;
@@ -30,16 +40,8 @@ interface PictureProps {
   onMark: (reading: Reading) => void;
 }
 
-/** The latest that is shown: numbers of pings, and the forward-facing picture. */
-interface Newest {
-  sounder: number;
-  side: number;
-  forward: EchoRecord['forward'];
-}
-
 /** Which picture a view in use shows. */
-type Shown = 'sounder' | 'side-scan' | 'forward-facing';
-const shownOf = ({ view }: ViewInUse): Shown => (view === 'side-scan' || view === 'forward-facing' ? view : 'sounder');
+const shownOf = ({ view }: ViewInUse): Cursor['view'] => (view === 'side-scan' || view === 'forward-facing' ? view : 'sounder');
 
 /** What the picture shows from edge to edge: down to below the deepest bottom in it, or a part of that. */
 function windowOf(record: EchoRecord, newest: number, pings: number, zoom: number, about: number | null): Window {
@@ -52,7 +54,7 @@ function windowOf(record: EchoRecord, newest: number, pings: number, zoom: numbe
 }
 
 /** What the sonar shows, as it comes: pause it, look closer, put the finger on an echo and mark that. */
-export function Picture({ width, height, record, view, rig, fixes, kind, count, columnDepth, onMark }: PictureProps) {
+export function Picture({ width, height, record, view, fixes, kind, count, columnDepth, onMark }: PictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const shown = shownOf(view);
@@ -77,67 +79,46 @@ export function Picture({ width, height, record, view, rig, fixes, kind, count, 
     paused ?? { sounder: record.sounder.at(-1)?.ping ?? 0, side: record.side.at(-1)?.ping ?? 0, forward: record.forward };
   const about = cursor?.view === 'sounder' ? cursor.depth : null;
   const windowNow = (): Window => windowOf(record, newest().sounder, width / PING_PX, shown === 'side-scan' ? 1 : zoom, about);
-  const reach = view.range / (shown === 'side-scan' ? zoom : 1);
+  const frameNow = (): PictureFrame => ({
+    view: shown,
+    width,
+    height,
+    newest: newest(),
+    seen: windowNow(),
+    reach: view.range / (shown === 'side-scan' ? zoom : 1),
+    ahead: view.range,
+  });
 
   // Drawn anew each frame from what has come: the latest of everything, whatever was rendered meanwhile.
-  const frame = useRef<() => void>(() => undefined);
-  frame.current = () => {
+  const draw = useRef<() => void>(() => undefined);
+  draw.current = () => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
     const image = context.createImageData(width, height);
     const paper = { pixels: new Uint32Array(image.data.buffer), width, height, colours };
-    const now = newest();
-    const seen = windowNow();
+    const frame = frameNow();
+    const { newest: now, seen, reach, ahead } = frame;
     if (shown === 'sounder') drawSounder(paper, record, now.sounder, seen);
     else if (shown === 'side-scan') drawSideScan(paper, record, now.side, reach);
-    else if (now.forward) drawForward(paper, now.forward.echo, view.range, seen);
+    else if (now.forward) drawForward(paper, now.forward.echo, ahead, seen);
     context.putImageData(image, 0, 0);
-    drawScale(context, { width, height, shown, seen, reach, ahead: view.range });
-    if (shown === 'sounder') drawTraces(context, record, { width, height, newest: now.sounder, seen });
-    if (cursor) drawCursor(context, cursor, { width, height, newest: now, seen, reach, ahead: view.range });
+    drawScale(context, frame);
+    if (shown === 'sounder') drawTraces(context, record, frame);
+    if (cursor) drawCursor(context, cursor, frame);
   };
   useEffect(() => {
     let asked = requestAnimationFrame(function again() {
-      frame.current();
+      draw.current();
       asked = requestAnimationFrame(again);
     });
     return () => cancelAnimationFrame(asked);
   }, []);
 
   const touched = (x: number, y: number): Cursor | null => {
-    const seen = windowNow();
-    if (shown === 'sounder')
-      return sounderCursor(record, pingOf(x, width, newest().sounder), seen.from + (y / height) * (seen.to - seen.from));
-    if (shown === 'side-scan') {
-      const half = width / 2;
-      const range = (Math.abs(x - half) / half) * reach;
-      if (shadowing && cursor?.view === 'side-scan') return range > cursor.range ? { ...cursor, shadow: range } : cursor;
-      const ping = newest().side - Math.floor(y / PING_PX);
-      const p = record.side[ping - (record.side[0]?.ping ?? 0)];
-      return p && p.bottom !== null
-        ? {
-            view: 'side-scan',
-            ping,
-            at: p.at,
-            side: x < half ? 'port' : 'starboard',
-            range,
-            bottom: p.bottom,
-            transducerDepth: p.echo.transducerDepth,
-            shadow: null,
-          }
-        : null;
-    }
-    const picture = newest().forward;
-    if (!picture) return null;
-    const below = seen.from + (y / height) * (seen.to - seen.from) - picture.echo.transducerDepth;
-    const flat = (x / width) * view.range;
-    return {
-      view: 'forward-facing',
-      at: picture.at,
-      range: Math.hypot(flat, below),
-      down: (Math.atan2(below, flat) * 180) / Math.PI,
-      bearing: picture.echo.bearing,
-    };
+    const frame = frameNow();
+    if (!shadowing || cursor?.view !== 'side-scan') return cursorAt(record, frame, x, y);
+    const range = sideRange(frame, x);
+    return range > cursor.range ? { ...cursor, shadow: range } : cursor;
   };
   const press = (event: PointerEvent<HTMLCanvasElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -146,7 +127,7 @@ export function Picture({ width, height, record, view, rig, fixes, kind, count, 
     setShadowing(false);
     setNaming(false);
   };
-  const reading = cursor && readCursor(cursor, Date.now(), record, rig, columnDepth, fixes);
+  const reading = cursor && readCursor(cursor, Date.now(), columnDepth, fixes);
   const mark = (): void => {
     if (!reading) return;
     onMark(reading);
@@ -163,7 +144,7 @@ export function Picture({ width, height, record, view, rig, fixes, kind, count, 
     else return;
     event.preventDefault();
   };
-  const words = windowNow();
+  const told = frameNow();
   const trace = cursor?.view === 'sounder' ? cursor.trace : null;
   const { singles, masses } = record.seen;
   return (
@@ -174,7 +155,7 @@ export function Picture({ width, height, record, view, rig, fixes, kind, count, 
         height={height}
         tabIndex={0}
         role="application"
-        aria-label={`What the ${shown} shows, ${shown === 'side-scan' ? `${reach} m to each side` : `${words.from.toFixed(1)} to ${words.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`}
+        aria-label={`What the ${shown} shows, ${shown === 'side-scan' ? `${told.reach} m to each side` : `${told.seen.from.toFixed(1)} to ${told.seen.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`}
         className="block cursor-crosshair touch-none rounded border border-line select-none"
         onPointerDown={press}
         onKeyDown={key}
@@ -314,12 +295,9 @@ function label(context: CanvasRenderingContext2D, text: string, x: number, y: nu
   context.fillText(text, x, y);
 }
 
-function drawScale(
-  context: CanvasRenderingContext2D,
-  { width, height, shown, seen, reach, ahead }: { width: number; height: number; shown: Shown; seen: Window; reach: number; ahead: number },
-): void {
+function drawScale(context: CanvasRenderingContext2D, { view, width, height, seen, reach, ahead }: PictureFrame): void {
   const step = (span: number): number => [0.5, 1, 2, 5, 10, 20, 50].find((s) => span / s <= 6) ?? 50;
-  if (shown === 'side-scan') {
+  if (view === 'side-scan') {
     const by = step(reach);
     for (let d = by; d < reach * 0.97; d += by)
       for (const side of [-1, 1]) label(context, String(d), width / 2 + (side * d * width) / 2 / reach, 17, 'center');
@@ -332,17 +310,14 @@ function drawScale(
     const y = ((d - seen.from) / (seen.to - seen.from)) * height;
     if (y > 24 && y < height - 52) label(context, d === 0 ? '0' : `${d} m`, 6, y + 5, 'left');
   }
-  if (shown !== 'forward-facing') return;
+  if (view !== 'forward-facing') return;
   const across = step(ahead);
   for (let d = across; d < ahead; d += across)
     label(context, d + across < ahead ? String(d) : `${d} m ahead`, (d / ahead) * width, 17, 'center');
 }
 
-function drawTraces(
-  context: CanvasRenderingContext2D,
-  record: EchoRecord,
-  { width, height, newest, seen }: { width: number; height: number; newest: number; seen: Window },
-): void {
+function drawTraces(context: CanvasRenderingContext2D, record: EchoRecord, { width, height, newest: all, seen }: PictureFrame): void {
+  const newest = all.sounder;
   const y = (depth: number): number => ((depth - seen.from) / (seen.to - seen.from)) * height;
   const oldest = pingOf(0, width, newest);
   context.lineWidth = 2;
@@ -378,34 +353,12 @@ function drawTraces(
   }
 }
 
-function drawCursor(
-  context: CanvasRenderingContext2D,
-  cursor: Cursor,
-  {
-    width,
-    height,
-    newest,
-    seen,
-    reach,
-    ahead,
-  }: { width: number; height: number; newest: Newest; seen: Window; reach: number; ahead: number },
-): void {
-  const down = (depth: number): number => ((depth - seen.from) / (seen.to - seen.from)) * height;
-  let x: number;
-  let y: number;
-  if (cursor.view === 'sounder') [x, y] = [pixelOf(cursor.ping, width, newest.sounder), down(cursor.depth)];
-  else if (cursor.view === 'side-scan') {
-    const half = width / 2;
-    const across = (range: number): number => half + ((cursor.side === 'port' ? -1 : 1) * range * half) / reach;
-    [x, y] = [across(cursor.range), (newest.side - cursor.ping) * PING_PX];
-    if (cursor.shadow) {
-      context.strokeStyle = colour('--therm');
-      context.lineWidth = 3;
-      context.strokeRect(across(cursor.shadow) - 9, y - 9, 18, 18);
-    }
-  } else {
-    const angle = (cursor.down * Math.PI) / 180;
-    [x, y] = [((cursor.range * Math.cos(angle)) / ahead) * width, down(cursor.range * Math.sin(angle))];
+function drawCursor(context: CanvasRenderingContext2D, cursor: Cursor, frame: PictureFrame): void {
+  const { x, y, shadow } = cursorPixels(cursor, frame);
+  if (shadow !== null) {
+    context.strokeStyle = colour('--therm');
+    context.lineWidth = 3;
+    context.strokeRect(shadow - 9, y - 9, 18, 18);
   }
   context.lineWidth = 5;
   for (const [style, wide] of [
