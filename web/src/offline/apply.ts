@@ -31,11 +31,16 @@ export const ofLog = ({ path }: Entry, water: string): boolean =>
 /** The log of a water with the trips begun or ended and the readings taken on this device. */
 export function appliedLog(log: WaterLog, water: string, entries: Entry[]): WaterLog {
   if (!entries.length) return log;
-  let { trips, readings } = log;
+  let { trips, readings, profiles } = log;
   for (const { method, path, body } of entries) {
     const trip = new RegExp(`^/waters/${water}/trips/([^/]+)$`).exec(path)?.[1];
-    if (trip && method === 'DELETE') trips = trips.filter((t) => t.id !== trip);
-    else if (trip) {
+    if (trip && method === 'DELETE') {
+      // With what was read of the water on it: the day goes by that no more.
+      const gone = trips.find((t) => t.id === trip)?.trip;
+      trips = trips.filter((t) => t.id !== trip);
+      readings = readings.filter((r) => r.trip !== gone);
+      profiles = profiles.filter((p) => p.trip !== gone);
+    } else if (trip) {
       const row = { ...(body as Omit<TripRow, 'id'>), id: trip };
       trips = trips.some((t) => t.id === trip) ? trips.map((t) => (t.id === trip ? { ...t, ...row } : t)) : [...trips, row];
     }
@@ -45,7 +50,7 @@ export function appliedLog(log: WaterLog, water: string, entries: Entry[]): Wate
     if (key !== undefined && !readings.some((r) => r.trip === key && r.time === reading.time))
       readings = [...readings, { ...emptyReading, ...reading, trip: key }].sort((a, b) => Date.parse(a.time) - Date.parse(b.time));
   }
-  return { ...log, trips, readings };
+  return { ...log, trips, readings, profiles };
 }
 
 const emptyReading: Omit<WaterLog['readings'][number], 'trip' | 'time'> = {
