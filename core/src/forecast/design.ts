@@ -58,8 +58,9 @@ export interface ViewUse {
   view: string;
   /** Share of the area scanned. */
   share: number;
-  /** Mean of the depth scale under its scans, and of the logarithm of how far off the line it saw. */
+  /** Mean of the depth scale under its scans, of the steepness of the bottom, and of the logarithm of how far off the line it saw. */
   depth: number;
+  steepness: number;
   reach: number;
 }
 
@@ -126,7 +127,7 @@ function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<D
   add('light', s.light.count, 'smooth');
   add('bottom by temperature', s.temperature.count, 'ridge');
   add('wind', 2, 'ridge');
-  add('detection', 1 + 3 * spec.views.length, 'ridge');
+  add('detection', 1 + 4 * spec.views.length, 'ridge');
   const lasting = start;
   add('depth', s.depth.count, 'smooth');
   add('hardness', s.hardness.count, 'smooth');
@@ -165,22 +166,29 @@ const LEAST_SCANS = 200;
 
 /** How a log scans, by view, each scan counting by its area. */
 export function viewUses(looks: { look: Look; cell: number }[], cells: CellTable): ViewUse[] {
-  const sums = new Map<string, { n: number; area: number; depth: number; reach: number }>();
+  const sums = new Map<string, { n: number; area: number; depth: number; steepness: number; reach: number }>();
   let scanned = 0;
   for (const { look, cell } of looks) {
     if (look.kind !== 'scan') continue;
     scanned += look.effort;
     if (look.view == null || Number.isNaN(cells.depth[cell])) continue;
-    const entry = sums.get(look.view) ?? { n: 0, area: 0, depth: 0, reach: 0 };
+    const entry = sums.get(look.view) ?? { n: 0, area: 0, depth: 0, steepness: 0, reach: 0 };
     entry.n++;
     entry.area += look.effort;
     entry.depth += look.effort * depthScale(cells.depth[cell]);
+    entry.steepness += look.effort * steepness(cells, cell);
     entry.reach += look.effort * logReach(look);
     sums.set(look.view, entry);
   }
   return [...sums]
     .filter(([, { n, area }]) => n >= LEAST_SCANS && area > 0)
-    .map(([view, { area, depth, reach }]) => ({ view, share: area / scanned, depth: depth / area, reach: reach / area }))
+    .map(([view, { area, depth, steepness, reach }]) => ({
+      view,
+      share: area / scanned,
+      depth: depth / area,
+      steepness: steepness / area,
+      reach: reach / area,
+    }))
     .sort((a, b) => (a.view < b.view ? -1 : 1));
 }
 
@@ -274,21 +282,23 @@ export class Design {
 
   /**
    * Adds how fully a scan shows what is there: on another visit of the trip, when not all is marked again; by view, the
-   * depth that the view looks into, and how far off the line it looks. Against
-   * the log's usual first scans, so that a forecast, which adds nothing here, speaks of those.
+   * depth that the view looks into, how steep the bottom is (fish tight to it merge with its echo, more on a slope and
+   * more from straight above), and how far off the line it looks. Against the log's usual first scans, so that a
+   * forecast, which adds nothing here, speaks of those.
    */
   addDetection(row: SparseRow, look: Look, i: number): void {
     if (look.kind !== 'scan') return;
     const depth = this.cells.depth[i];
     if (look.visit) row.add(this.start.detection, 1);
-    this.spec.views.forEach(({ view, share, depth: usual, reach }, k) => {
-      const at = this.start.detection + 1 + 3 * k;
+    this.spec.views.forEach(({ view, share, depth: usual, steepness: steep, reach }, k) => {
+      const at = this.start.detection + 1 + 4 * k;
       const own = look.view === view;
       const more = (own ? 1 : 0) - share;
       row.add(at, more);
       // Views against each other at a depth: how all of them see less in the deep is part of what is usual there.
       if (!Number.isNaN(depth)) row.add(at + 1, more * (depthScale(depth) - usual));
-      if (own) row.add(at + 2, logReach(look) - reach);
+      row.add(at + 2, more * (steepness(this.cells, i) - steep));
+      if (own) row.add(at + 3, logReach(look) - reach);
     });
   }
 
@@ -373,4 +383,6 @@ const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
 const near = (distance: number): number => (distance >= FAR ? 0 : Math.exp(-distance / 30));
 /** The scale that depth is smoothed on: a metre in the shallows tells fish apart as three do at six metres. */
 export const depthScale = (depth: number): number => Math.log1p(depth / 3);
+/** How steep the bottom of a cell is as detection by the views minds it: 1 where it falls a metre in ten, at most 3. */
+const steepness = (cells: CellTable, i: number): number => Math.min(3, 10 * orZero(cells.slope[i]));
 const logReach = ({ reach }: Look): number => Math.log(Math.max(1, reach ?? 1));

@@ -135,6 +135,43 @@ describe('the forecast with a log', () => {
     expect(part(1050, 1500) / part(0, 450)).to.be.within(0.6, 1.5);
     expect(unequal).to.be.above(1.7);
   });
+  it('learns that a view from straight above loses the fish of a slope, and takes the slope for no worse than its usual scans do', () => {
+    const random = seeded(33);
+    const steep = (cell: number): boolean => cells.slope[cell] > 0.07;
+    const looks = (hides: number): FitLook[] =>
+      Array.from({ length: 6000 }, (_, k) => {
+        const cell = Math.floor(random() * cells.count);
+        // On a slope the sounder is what there is to go by, mostly; as many fish are there as anywhere.
+        const above = random() < (steep(cell) ? 0.9 : 0.3);
+        const seen = random() < 1 - Math.exp(-0.1 * (above && steep(cell) ? hides : 1)) ? 1 : 0;
+        return { look: look(cell, seen, { view: above ? 'sounder' : 'side-scan', reach: above ? 3 : 20 }), cell, trip: k % 30, day };
+      });
+    const slopesOf = (model: ReturnType<typeof fitModel>): number => {
+      const { probability } = predict(model, cells, day);
+      const open = (i: number): boolean => cells.area[i] > 600 && cells.depth[i] > 2;
+      return mean(probability, (i) => open(i) && steep(i)) / mean(probability, (i) => open(i) && !steep(i));
+    };
+    const fit = (hides: number): { model: ReturnType<typeof fitModel>; slopes: number } => {
+      const model = fitModel(zander, cells, certain(looks(hides)));
+      return { model, slopes: slopesOf(model) };
+    };
+    const shown = ({ model }: ReturnType<typeof fit>, view: 'sounder' | 'side-scan', slope: boolean): number => {
+      const rates = new Rates(model, cells);
+      const some = Array.from({ length: cells.count }, (_, i) => i).filter((i) => steep(i) === slope && cells.area[i] > 600);
+      return some.reduce((sum, i) => sum + rates.detection(look(i, 0, { view, reach: view === 'sounder' ? 3 : 20 }), i), 0) / some.length;
+    };
+    const [lost, even] = [fit(0.3), fit(1)];
+    const apart = (f: ReturnType<typeof fit>): number =>
+      shown(f, 'sounder', true) - shown(f, 'sounder', false) - (shown(f, 'side-scan', true) - shown(f, 'side-scan', false));
+    // Truly log 0.3 = −1.2.
+    expect(apart(lost)).to.be.within(-1.6, -0.5);
+    expect(apart(even)).to.be.within(-0.35, 0.35);
+    // Four in ten scans of the log look from above: as its usual scan shows a slope, 0.3 to the power of 0.4 of its fish
+    // are seen. That nine in ten of those over slopes do says nothing of the fish.
+    expect(lost.slopes / even.slopes).to.be.within(0.48, 0.78);
+    const plain = looks(0.3).map((l) => ({ ...l, look: { ...l.look, view: null } }));
+    expect(slopesOf(fitModel(zander, cells, certain(plain)))).to.be.below(0.85 * lost.slopes);
+  });
   it('expects what the log saw, days of luck and all', () => {
     const looks = log(25, 100, 1, 22, 0.08);
     const { beta, tripSpread, ...model } = fitModel(zander, cells, certain(looks));
