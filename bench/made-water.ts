@@ -175,6 +175,33 @@ export function usualDetection(water: MadeWater, species: string): (depth: numbe
   return (depth) => rate[Math.max(0, BANDS.findIndex((low) => low > depth) - 1)];
 }
 
+/**
+ * How much luck a log had with a species: packs truly marked over those that one who knows the rules expects of the
+ * same scans. No forecaster that has the log alone can tell it from there being more fish.
+ */
+export function luckOfLog(water: MadeWater, species: string, draws: number): number {
+  const { made, frame, cells, trips } = water;
+  const detect = usualDetection(water, species);
+  const at = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
+  let [expected, marked] = [0, 0];
+  trips.forEach((looks, t) => {
+    const scanned = new Map<number, number>();
+    for (const { kind, column, row, effort } of looks) {
+      const cell = at.get(cellKey(column, row));
+      if (kind === 'scan' && cell !== undefined) scanned.set(cell, Math.min(1, (scanned.get(cell) ?? 0) + effort / (CELL * CELL)));
+    }
+    if (!scanned.size) return;
+    const middle = (Math.min(...looks.map((l) => l.from)) + Math.max(...looks.map((l) => l.to))) / 2;
+    const sun = sunHeight(new Date(middle), frame.latitude, frame.longitude);
+    const chance = made.fish.knownChance(species, middle, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(t));
+    for (const [cell, share] of scanned)
+      for (const [place, part] of water.under[cell]) expected -= Math.log1p(-chance[place]) * part * share;
+    const { packs, seen } = made.truth[t];
+    for (const pack of packs) if (pack.species === species && seen.has(pack.id)) marked++;
+  });
+  return marked / expected;
+}
+
 /** A day of a following season: what the forecast is told, and the chance in each cell to one who knows the rules. */
 export interface TestDay {
   day: Day;

@@ -15,7 +15,7 @@ import {
 } from '@restless-shoal/core/forecast';
 import { defaultSpecies } from '@restless-shoal/core/species';
 import { FURTHER_WATERS } from '@restless-shoal/demo';
-import { fitLooksOf, makeWater, profileNamed, testDays, type MadeWater, type TestDay } from './made-water';
+import { fitLooksOf, luckOfLog, makeWater, profileNamed, testDays, type MadeWater, type TestDay } from './made-water';
 import { finish, held, peakMemory } from './support';
 import { coverage, waterScore, type WaterScore } from './water-score';
 
@@ -26,6 +26,8 @@ import { coverage, waterScore, type WaterScore } from './water-score';
 
 const DAYS = 12;
 const DRAWS = 25;
+/** Of each trip of the log, for what luck it had. */
+const LUCK_DRAWS = 10;
 
 interface Case {
   name: string;
@@ -126,6 +128,9 @@ for (const { name, seed, scenario, species } of cases) {
       ]);
       const combined = others.find(([rival]) => rival === 'schools')![1];
       if (trips === 60) {
+        console.log(
+          `    truly marked over what one who knows the rules expects of the same scans: ${luckOfLog(water, fish, LUCK_DRAWS).toFixed(2)}`,
+        );
         others.forEach(([rival, s]) => console.log(line(rival, s)));
         const best = Math.max(before.logScore, ...others.map(([, s]) => s.logScore));
         skills.push(own.skill);

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import fc from 'fast-check';
 import type { TripDetail } from '../src/api/queries';
 import { deckNow, noteServerTime } from '../src/api/clock';
 import { appliedLog, appliedTrip, since } from '../src/offline/apply';
@@ -22,6 +23,29 @@ describe('times in the water’s zone', () => {
         const at = new Date(time);
         expect(fromLocalInput(toLocalInput(at, zone), zone)!.toISOString(), `${zone} ${time}`).to.equal(time);
       }
+    fc.assert(
+      fc.property(
+        fc.constantFrom('CET', 'EST5EDT', 'Australia/Lord_Howe', 'Pacific/Apia', 'Asia/Kathmandu', 'Etc/GMT-14'),
+        fc.oneof(
+          fc.integer({ min: Date.UTC(2020, 0, 1) / 60_000, max: Date.UTC(2031, 0, 1) / 60_000 }),
+          // About the nights in which clocks are changed.
+          fc
+            .tuple(fc.constantFrom('2026-03-08', '2026-03-29', '2026-04-05', '2026-10-04', '2026-10-25', '2026-11-01'), fc.nat(2 * 1440))
+            .map(([day, minutes]) => Date.parse(`${day}T00:00Z`) / 60_000 - 720 + minutes),
+        ),
+        (zone, minute) => {
+          const at = new Date(minute * 60_000);
+          const shown = toLocalInput(at, zone);
+          const back = fromLocalInput(shown, zone)!;
+          expect(toLocalInput(back, zone), 'reads the same').to.equal(shown);
+          // An hour that comes twice in a night may be taken for its twin.
+          expect(Math.abs(back.getTime() - at.getTime()) / 60_000, 'minutes off').to.be.oneOf([0, 30, 60]);
+          const twin = [-60, -30, 30, 60].some((m) => toLocalInput(new Date(at.getTime() + m * 60_000), zone) === shown);
+          if (!twin) expect(back.getTime()).to.equal(at.getTime());
+        },
+      ),
+      { numRuns: 600 },
+    );
     expect(toLocalInput(new Date('2026-06-14T08:47:00Z'), 'Etc/GMT+2')).to.equal('2026-06-14T06:47');
     expect(fromLocalInput('not a time', null)).to.equal(null);
   });

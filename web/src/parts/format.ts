@@ -1,4 +1,3 @@
-import { format } from 'date-fns';
 import { formatDepth, metric, type UnitSystem } from '@restless-shoal/core/units';
 
 const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
@@ -26,14 +25,15 @@ export const grouped = (n: number): string => Math.round(n).toLocaleString('en')
 export const hectares = (squareMetres: number): string => `${(squareMetres / 10_000).toFixed(squareMetres < 100_000 ? 1 : 0)} ha`;
 
 /** Value of a datetime-local input for a moment in a zone, and back. */
-export function toLocalInput(at: Date, zone: string | null): string {
-  return format(new Date(at.getTime() + zoneOffset(at, zone) + at.getTimezoneOffset() * 60_000), "yyyy-MM-dd'T'HH:mm");
-}
+export const toLocalInput = (at: Date, zone: string | null): string =>
+  new Date(at.getTime() + zoneOffset(at, zone)).toISOString().slice(0, 16);
 export function fromLocalInput(value: string, zone: string | null): Date | null {
   // Checked by form first: Date.parse makes a date of almost any words.
   const asUtc = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(value) ? Date.parse(`${value}:00Z`) : NaN;
   if (Number.isNaN(asUtc)) return null;
-  return new Date(asUtc - zoneOffset(new Date(asUtc), zone));
+  // What the clocks are ahead at about that moment, then at that moment: between the two they may have been changed.
+  const about = asUtc - zoneOffset(new Date(asUtc), zone);
+  return new Date(asUtc - zoneOffset(new Date(about), zone));
 }
 
 /** How far a zone's clocks run before UTC at a moment, ms. */
