@@ -4,7 +4,7 @@ import type { TripDetail } from '../src/api/queries';
 import { deckNow, noteServerTime } from '../src/api/clock';
 import { appliedLog, appliedTrip, since } from '../src/offline/apply';
 import type { Entry } from '../src/offline/outbox';
-import { compass, fromLocalInput, grouped, hectares, percent, percentRange, toLocalInput } from '../src/parts/format';
+import { compass, dayKey, fromLocalInput, grouped, hectares, percent, percentRange, toLocalInput } from '../src/parts/format';
 
 describe('what people read', () => {
   it('chances with sensible digits', () => {
@@ -48,6 +48,10 @@ describe('times in the water’s zone', () => {
     );
     expect(toLocalInput(new Date('2026-06-14T08:47:00Z'), 'Etc/GMT+2')).to.equal('2026-06-14T06:47');
     expect(fromLocalInput('not a time', null)).to.equal(null);
+    expect(['Etc/GMT+8', 'Etc/GMT-10'].map((zone) => dayKey(new Date('2026-06-14T01:30:00Z'), zone))).to.deep.equal([
+      '2026-06-13',
+      '2026-06-14',
+    ]);
   });
 });
 

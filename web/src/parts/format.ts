@@ -27,6 +27,8 @@ export const hectares = (squareMetres: number): string => `${(squareMetres / 10_
 /** Value of a datetime-local input for a moment in a zone, and back. */
 export const toLocalInput = (at: Date, zone: string | null): string =>
   new Date(at.getTime() + zoneOffset(at, zone)).toISOString().slice(0, 16);
+/** "2026-05-02", the day that it is in a zone. */
+export const dayKey = (at: Date, zone: string | null): string => toLocalInput(at, zone).slice(0, 10);
 export function fromLocalInput(value: string, zone: string | null): Date | null {
   // Checked by form first: Date.parse makes a date of almost any words.
   const asUtc = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(value) ? Date.parse(`${value}:00Z`) : NaN;

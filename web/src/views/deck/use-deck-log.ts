@@ -5,6 +5,7 @@ import { deckNow } from '../../api/clock';
 import { useTrip, type TripDetail } from '../../api/queries';
 import { appliedTrip, since } from '../../offline/apply';
 import { outbox, useOutbox } from '../../offline/device';
+import { dayKey } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import type { DayEntry } from './day-strip';
 import type { TripStart } from './start-trip';
@@ -14,8 +15,6 @@ type NewContact = Partial<Contact> & Pick<Contact, 'latitude' | 'longitude' | 'k
 
 /** Quiet after the last mark before the water's numbers are asked for anew, ms. */
 const DERIVED_AFTER_MS = 4000;
-
-const pad = (n: number): string => String(n).padStart(2, '0');
 
 /** Writes of the Deck. Each record has its identity before the server sees it; sending it twice changes nothing. */
 export function useDeckLog() {
@@ -79,7 +78,8 @@ export function useDeckLog() {
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
       const now = new Date(deckNow());
-      const name = `${now.getUTCFullYear()}-${pad(now.getUTCMonth() + 1)}-${pad(now.getUTCDate())}`;
+      // The day as it is on the water: an evening in the west is no next morning.
+      const name = dayKey(now, water.time_zone);
       const taken = log.trips.filter((t) => t.trip === name || t.trip.startsWith(`${name} `)).length;
       const id = newId(now.getTime());
       await outbox.put('PUT', `/waters/${water.id}/trips/${id}`, {
@@ -90,7 +90,7 @@ export function useDeckLog() {
         goal,
       });
     },
-    [water.id, log.trips],
+    [water.id, water.time_zone, log.trips],
   );
 
   const end = useCallback(async () => {
