@@ -55,7 +55,7 @@ describe('without a position', () => {
     await page.getByRole('button', { name: 'Set the position by hand' }).click();
     await page.getByLabel('Position').fill('north of the island');
     await page.getByRole('button', { name: 'Set by hand' }).click();
-    expect(await page.getByRole('alert').first().textContent()).to.include('two decimal numbers, latitude first');
+    expect(await page.getByRole('alert').first().textContent()).to.include('could not be read. Latitude first');
     await page.getByLabel('Position').fill('48.2100, -34.6100');
     await page.getByLabel('Course').fill('400');
     await page.getByRole('button', { name: 'Set by hand' }).click();

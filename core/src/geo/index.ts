@@ -1,5 +1,6 @@
 /** Positions (WGS 84 degrees), distances, the water's metric grid (UTM), polygons and rasters. */
 export { distance, bearing, destination, type LatLon } from './sphere';
+export { readPosition } from './read-position';
 export { metricPlane, utmZone, utmEpsg, distanceToSegment, type MetricPlane, type Point } from './plane';
 export {
   geometryFault,

@@ -1,14 +1,8 @@
 import { useState } from 'react';
-import type { LatLon } from '@restless-shoal/core/geo';
+import { readPosition, type LatLon } from '@restless-shoal/core/geo';
 
-/** Reads "58.4041 -31.2417", with a comma or space between, decimal degrees. Null when it is no position. */
-export function readPosition(text: string): LatLon | null {
-  const match = /^\s*([+-]?\d+(?:\.\d+)?)\s*°?\s*([NSns])?\s*[,;\s]\s*([+-]?\d+(?:\.\d+)?)\s*°?\s*([EWew])?\s*$/.exec(text);
-  if (!match) return null;
-  const latitude = Number(match[1]) * (/s/i.test(match[2] ?? '') ? -1 : 1);
-  const longitude = Number(match[3]) * (/w/i.test(match[4] ?? '') ? -1 : 1);
-  return Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180 ? { latitude, longitude } : null;
-}
+/** What a position may look like, said where one could not be read. */
+export const POSITIONS = 'Latitude first: 48.1853, −34.6127 or 48°11.12′N 34°36.76′W';
 
 /** A position typed by hand. */
 export function PositionField({ label, button, onPosition }: { label: string; button: string; onPosition: (position: LatLon) => void }) {
@@ -40,7 +34,7 @@ export function PositionField({ label, button, onPosition }: { label: string; bu
       </button>
       {wrong && (
         <span role="alert" className="w-full text-sm text-warn">
-          Two decimal numbers, latitude first: 48.1853, -34.6127
+          {POSITIONS}
         </span>
       )}
     </form>

@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
-import type { LatLon } from '@restless-shoal/core/geo';
+import { readPosition, type LatLon } from '@restless-shoal/core/geo';
 import { getJson, sendJson, type ApiError } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
-import { readPosition } from '../../parts/position-field';
+import { POSITIONS } from '../../parts/position-field';
 import type { BoatSource, FeedState } from '../../state/use-boat';
 import { practicePass } from './practice-pass';
 import { RigFields } from './rig-fields';
@@ -39,7 +39,7 @@ export function BoatSheet({
   const save = (): void => {
     const at: LatLon | null = readPosition(position);
     const [c, s] = [Number(course.replace(',', '.')), Number(speed.replace(',', '.'))];
-    if (!at) return setWrong('The position needs two decimal numbers, latitude first: 48.1853, -34.6127');
+    if (!at) return setWrong(`The position could not be read. ${POSITIONS}`);
     if (!(c >= 0 && c <= 360)) return setWrong('The course must be from 0 to 360 degrees');
     if (!(s >= 0 && s <= 30)) return setWrong('The speed must be from 0 to 30 m/s');
     source.setByHand(at, c, s);
