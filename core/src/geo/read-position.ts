@@ -17,7 +17,7 @@ function degrees(parts: string[]): number | null {
 export function readPosition(text: string): LatLon | null {
   const plain = text.trim().toUpperCase().replaceAll('−', '-');
   if (/[^-+.\d°'′’"″”,;\sNSEW]/.test(plain) || (plain.match(/[,;]/g) ?? []).length > 1) return null;
-  const tokens = plain.match(/[-+]?\d+(?:\.\d+)?|[NSEW]|[,;]|[-+.]/g) ?? [];
+  const tokens = [...plain.matchAll(/[-+]?\d+(?:\.\d+)?|[NSEW]|[,;]|[-+.]/g)].map(([token]) => token);
   const numbers = tokens.filter((t) => /\d/.test(t));
   const letters = tokens.filter((t) => /[NSEW]/.test(t));
   if (tokens.some((t) => /^[-+.]$/.test(t)) || ![2, 4, 6].includes(numbers.length)) return null;
@@ -27,9 +27,7 @@ export function readPosition(text: string): LatLon | null {
   if (parted >= 0 && tokens.slice(0, parted).filter((t) => /\d/.test(t)).length !== half) return null;
   const longitudeFirst = /[EW]/.test(letters[0] ?? '');
   if (letters.length) {
-    if (letters.length !== 2) return null;
-    const [north, east] = longitudeFirst ? [letters[1], letters[0]] : letters;
-    if (!/[NS]/.test(north) || !/[EW]/.test(east)) return null;
+    if (!/^([NS][EW]|[EW][NS])$/.test(letters.join(''))) return null;
     // Before both or behind both.
     const leading = /[NSEW]/.test(tokens[0]);
     const places = tokens.filter((t) => !/[,;]/.test(t)).map((t) => /[NSEW]/.test(t));

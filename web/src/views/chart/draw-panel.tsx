@@ -3,6 +3,7 @@ import { Trash2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { metricPlane, ringsToOutline, type LatLon, type Point, type Rings } from '@restless-shoal/core/geo';
 import { sendJson } from '../../api/client';
+import { readNumber } from '../../parts/number-row';
 import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
@@ -85,7 +86,7 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
     try {
       let queued: { job: string } | null = null;
       if (thing) {
-        const metres = height.trim() ? Number(height.replace(',', '.')) : null;
+        const metres = height.trim() ? readNumber(height) : null;
         if (metres !== null && !(metres >= 0 && metres < 1000)) throw new Error('height must be a number of metres, as in 1.5');
         queued = await sendJson<{ job: string }>('POST', `/waters/${water.id}/cover`, {
           kind: thing.kind,

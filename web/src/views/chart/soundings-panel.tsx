@@ -2,6 +2,7 @@ import { Download, Upload } from 'lucide-react';
 import { useState } from 'react';
 import type { CleanSettings, CleanStep } from '@restless-shoal/core/chart';
 import { sendJson } from '../../api/client';
+import { readNumber } from '../../parts/number-row';
 import { useSurveys } from '../../api/queries';
 import { dayInZone, grouped } from '../../parts/format';
 import { useWaterState } from '../../state/water';
@@ -62,7 +63,7 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
     assumed_sound_ms: stored.assumed_sound_ms ? String(stored.assumed_sound_ms) : '',
   });
   const [failed, setFailed] = useState<string | null>(null);
-  const figure = (key: Figure['key']): number | undefined => (typed[key].trim() ? Number(typed[key].replace(',', '.')) : undefined);
+  const figure = (key: Figure['key']): number | undefined => (typed[key].trim() ? readNumber(typed[key]) : undefined);
   const wanted: CleanSettings = { ...settings, transducer_m: figure('transducer_m'), assumed_sound_ms: figure('assumed_sound_ms') };
   const changed = JSON.stringify(compact(wanted)) !== JSON.stringify(compact(stored));
   const apply = async (): Promise<void> => {

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
 import { readPosition, type LatLon } from '@restless-shoal/core/geo';
 import { getJson, sendJson, type ApiError } from '../../api/client';
+import { readNumber } from '../../parts/number-row';
 import { Dialog } from '../../parts/dialog';
 import { POSITIONS } from '../../parts/position-field';
 import type { BoatSource, FeedState } from '../../state/use-boat';
@@ -38,7 +39,7 @@ export function BoatSheet({
   const [wrong, setWrong] = useState<string | null>(null);
   const save = (): void => {
     const at: LatLon | null = readPosition(position);
-    const [c, s] = [Number(course.replace(',', '.')), Number(speed.replace(',', '.'))];
+    const [c, s] = [readNumber(course), readNumber(speed)];
     if (!at) return setWrong(`The position could not be read. ${POSITIONS}`);
     if (!(c >= 0 && c <= 360)) return setWrong('The course must be from 0 to 360 degrees');
     if (!(s >= 0 && s <= 30)) return setWrong('The speed must be from 0 to 30 m/s');

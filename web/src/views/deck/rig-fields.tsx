@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { type Rig } from '@restless-shoal/core/sonar';
 import { setRig, useRig } from '../../state/rig';
+import { readNumber } from '../../parts/number-row';
 
 const FIELDS: { name: Exclude<keyof Rig, 'corrected'>; label: string; least: number; most: number }[] = [
   { name: 'forward', label: 'Transducer forward of the antenna', least: -30, most: 30 },
@@ -18,8 +19,8 @@ export function RigFields() {
       <summary className="touch-target cursor-pointer content-center font-semibold">How the sonar is mounted</summary>
       {FIELDS.map(({ name, label, least, most }) => {
         const text = typed[name] ?? String(rig[name]);
-        const value = Number(text.replace(',', '.'));
-        const wrong = text.trim() === '' || !(value >= least && value <= most);
+        const value = readNumber(text);
+        const wrong = !(value >= least && value <= most);
         return (
           <label key={name} className="grid grid-cols-[1fr_5rem_1.5rem] items-center gap-2 py-1">
             <span>
@@ -37,8 +38,8 @@ export function RigFields() {
               value={text}
               onChange={({ target }) => {
                 setTyped({ ...typed, [name]: target.value });
-                const next = Number(target.value.replace(',', '.'));
-                if (target.value.trim() !== '' && next >= least && next <= most) setRig({ ...rig, [name]: next });
+                const next = readNumber(target.value);
+                if (next >= least && next <= most) setRig({ ...rig, [name]: next });
               }}
             />
             <span className="text-mute">m</span>

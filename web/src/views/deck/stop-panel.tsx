@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { RESPONSES, type Response } from '@restless-shoal/core/logbook';
 import { massFromLength, type SpeciesProfile } from '@restless-shoal/core/species';
 import { Dialog } from '../../parts/dialog';
+import { readNumber } from '../../parts/number-row';
 import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from './outcome';
 import type { Lure, OpenStop, StopState } from './use-stop';
 
@@ -119,7 +120,7 @@ function Landed({
   onFailed: (error: Error) => void;
 }) {
   const [typed, setTyped] = useState('');
-  const length = Number(typed.replace(',', '.')) / 100;
+  const length = readNumber(typed) / 100;
   const possible = length > 0 && length <= 12;
   const mass = possible ? massFromLength(species, length) : null;
   // All that was said so far: one touch follows the other faster than the record comes back.
@@ -174,7 +175,7 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
   const [colour, setColour] = useState(lure.lure_colour ?? '');
   const [where, how] = [WHERE.find((w) => lure.presentation?.startsWith(w)), HOW.find((h) => lure.presentation?.endsWith(h))];
   const [shown, setShown] = useState({ where: where ?? null, how: how ?? null });
-  const grams = Number(mass.replace(',', '.'));
+  const grams = readNumber(mass);
   const wrong = mass.trim() !== '' && !(grams >= 0 && grams <= 10_000);
   const choices = (label: string, options: string[], value: string | null, set: (v: string | null) => void) => (
     <div role="group" aria-label={label} className="grid grid-cols-3 gap-1.5">
