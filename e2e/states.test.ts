@@ -56,7 +56,9 @@ describe('without a position', () => {
     await page.getByLabel('Position').fill('north of the island');
     await page.getByRole('button', { name: 'Set by hand' }).click();
     expect(await page.getByRole('alert').first().textContent()).to.include('could not be read. Latitude first');
-    await page.getByLabel('Position').fill('48.2100, -34.6100');
+    // Beside what was pressed, not where it has to be scrolled to.
+    expect((await page.getByRole('alert').first().boundingBox())!.y).to.be.within(0, 800);
+    await page.getByLabel('Position').fill('48°12.600′N 34°36.600′W');
     await page.getByLabel('Course').fill('400');
     await page.getByRole('button', { name: 'Set by hand' }).click();
     expect(await page.getByRole('alert').first().textContent()).to.include('from 0 to 360');

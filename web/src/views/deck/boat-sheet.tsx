@@ -36,13 +36,21 @@ export function BoatSheet({
   const [position, setPosition] = useState(boat ? `${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}` : '');
   const [course, setCourse] = useState(String(Math.round(boat?.course ?? 0)));
   const [speed, setSpeed] = useState(boat ? boat.speed.toFixed(1) : '0');
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<{ of: 'network' | 'simulated' | 'hand'; words: string } | null>(null);
+  /** What went wrong, beside the button that was pressed. */
+  const said = (of: NonNullable<typeof wrong>['of']) =>
+    wrong?.of === of && (
+      <p role="alert" className="mb-1 text-warn">
+        {wrong.words}
+      </p>
+    );
   const save = (): void => {
     const at: LatLon | null = readPosition(position);
     const [c, s] = [readNumber(course), readNumber(speed)];
-    if (!at) return setWrong(`The position could not be read. ${POSITIONS}`);
-    if (!(c >= 0 && c <= 360)) return setWrong('The course must be from 0 to 360 degrees');
-    if (!(s >= 0 && s <= 30)) return setWrong('The speed must be from 0 to 30 m/s');
+    const bad = (words: string): void => setWrong({ of: 'hand', words });
+    if (!at) return bad(`The position could not be read. ${POSITIONS}`);
+    if (!(c >= 0 && c <= 360)) return bad('The course must be from 0 to 360 degrees');
+    if (!(s >= 0 && s <= 30)) return bad('The speed must be from 0 to 30 m/s');
     source.setByHand(at, c, s);
     onClose();
   };
@@ -62,27 +70,26 @@ export function BoatSheet({
   }, []);
   const listen = async (): Promise<void> => {
     const [, host, port] = /^\s*(.+?)\s*:\s*(\d+)\s*$/.exec(network) ?? [];
-    if (!host) return setWrong('The boat’s network needs a host and a port: 192.168.4.1:10110');
-    if (echoPort.trim() !== '' && !/^\s*\d+\s*$/.test(echoPort)) return setWrong('The port of the echoes must be a whole number: 10111');
-    await ask('PUT', '/feed', { host, port: Number(port), echoPort: echoPort.trim() === '' ? null : Number(echoPort) }, 'Boat’s network');
+    const bad = (words: string): void => setWrong({ of: 'network', words });
+    if (!host) return bad('The boat’s network needs a host and a port: 192.168.4.1:10110');
+    if (echoPort.trim() !== '' && !/^\s*\d+\s*$/.test(echoPort)) return bad('The port of the echoes must be a whole number: 10111');
+    await ask('PUT', '/feed', { host, port: Number(port), echoPort: echoPort.trim() === '' ? null : Number(echoPort) }, 'network');
   };
-  const ask = async (method: 'PUT' | 'POST', path: string, body: object, what: string): Promise<void> => {
+  const ask = async (method: 'PUT' | 'POST', path: string, body: object, of: 'network' | 'simulated'): Promise<void> => {
     setBusy(true);
     try {
       await sendJson(method, path, body);
       source.useNetwork();
       onClose();
     } catch (error) {
-      setWrong(`${what}: ${(error as ApiError).field ?? ''} ${(error as Error).message}`);
+      setWrong({ of, words: `${(error as ApiError).field ?? ''} ${(error as Error).message}`.trim() });
     } finally {
       setBusy(false);
     }
   };
   const pass = chart && practicePass(chart);
   const simulate = (): void =>
-    void (
-      pass && ask('POST', `/waters/${water}/simulated-boat`, { ...pass, speed: PRACTICE_SPEED, companions, thermocline }, 'Simulated boat')
-    );
+    void (pass && ask('POST', `/waters/${water}/simulated-boat`, { ...pass, speed: PRACTICE_SPEED, companions, thermocline }, 'simulated'));
   const row = 'grid grid-cols-[6rem_1fr_4rem] items-center gap-3 py-1.5';
   return (
     <Dialog title="Where the boat is" onClose={onClose}>
@@ -97,11 +104,6 @@ export function BoatSheet({
       >
         Use this device’s position
       </button>
-      {wrong && (
-        <p role="alert" className="text-warn">
-          {wrong}
-        </p>
-      )}
       <div className="mt-3 border-t border-line pt-3">
         <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
           <span>Boat’s network</span>
@@ -119,6 +121,7 @@ export function BoatSheet({
         <p className="mb-2 text-sm text-mute">
           Host and port where it speaks NMEA 0183 over TCP; the port of the echoes only where a gateway sends the sonar’s picture.
         </p>
+        {said('network')}
         <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
           Listen to the boat’s network
         </button>
@@ -142,6 +145,7 @@ export function BoatSheet({
               </label>
             ))}
           </div>
+          {said('simulated')}
           <button type="button" className="btn touch-target w-full" disabled={busy} onClick={simulate}>
             Simulated boat
           </button>
@@ -154,7 +158,7 @@ export function BoatSheet({
           save();
         }}
       >
-        <label className={row}>
+        <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
           <span>Position</span>
           <input
             className="input num h-11 w-full"
@@ -162,7 +166,6 @@ export function BoatSheet({
             value={position}
             onChange={(e) => setPosition(e.target.value)}
           />
-          <span className="text-mute">degrees</span>
         </label>
         <label className={row}>
           <span>Course</span>
@@ -174,6 +177,7 @@ export function BoatSheet({
           <input inputMode="decimal" className="input num h-11" value={speed} onChange={(e) => setSpeed(e.target.value)} />
           <span className="text-mute">m/s</span>
         </label>
+        {said('hand')}
         <button type="submit" className="btn touch-target mt-1 w-full">
           Set by hand
         </button>
