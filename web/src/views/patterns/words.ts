@@ -40,7 +40,7 @@ export function runWords(key: string, run: Classes): string {
   const low = first === 0 && edges[0] < 0 ? null : edges[first];
   const high = edges[last + 1];
   const of = unit ? ` ${unit}` : '';
-  if (low === null) return `under ${say(high)}${of}`;
+  if (low === null) return high === undefined ? 'the whole span' : `under ${say(high)}${of}`;
   return high === undefined ? `${say(low)}${of} and more` : `${say(low)} to ${say(high)}${of}`;
 }
 
