@@ -188,11 +188,11 @@ const WORDS: [RegExp, string, string | null][] = [
   [/\b(hazard|danger|stump|shoal|obstruction)/i, 'hazard', null],
   [/\b(ramp|launch|slip|access|harbou?r|landing)/i, 'access', null],
   [/\bbrush/i, 'cover', 'brush'],
-  [/\b(timber|tree|wood|log)\b/i, 'cover', 'timber'],
+  [/\b(timbers?|trees?|wood|logs?)\b/i, 'cover', 'timber'],
   [/\b(dock|pier|jetty)/i, 'cover', 'dock'],
   [/\bwreck/i, 'cover', 'wreck'],
   [/\b(rock|boulder|stone|reef)/i, 'cover', 'rock'],
-  [/\b(weed|grass|reed|pads?)\b/i, 'weed', 'weed'],
+  [/\b(weeds?|weed ?(bed|line|edge)s?|grass(es)?|reeds?|pads?)\b/i, 'weed', 'weed'],
   [/\bhard\b/i, 'hard', null],
 ];
 
