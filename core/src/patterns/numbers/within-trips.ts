@@ -157,7 +157,8 @@ export class WithinTrips {
     const [ofTrips, tripsCarry] = squaresOf(byTrip);
     const [ofPlaces, placesCarry] = squaresOf(byPlace);
     out.error = Math.sqrt(Math.max(ofTrips / 2, ofPlaces / 2, ofTrips + ofPlaces - squares));
-    out.df = Math.min(tripsCarry, placesCarry) - 1;
+    // Two trips that carry as much as each other are two, whichever way their squares were rounded.
+    out.df = Number((Math.min(tripsCarry, placesCarry) - 1).toFixed(9));
     if (!(out.error > 0) || out.df < 1) return out;
     out.p = studentTail(Math.log(out.ratio) / out.error, out.df);
     const t = studentQuantile((1 + interval) / 2, out.df);
