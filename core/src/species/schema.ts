@@ -42,7 +42,7 @@ export const speciesSchema = object({
   upperAvoidance: celsius().test(
     'above',
     'must not lie below the temperatures it seeks',
-    (v, { parent }) => v === undefined || !Array.isArray(parent.preferred) || v >= parent.preferred[1],
+    (v, { parent }) => v === undefined || !Array.isArray(parent.preferred) || parent.preferred.length < 2 || v >= parent.preferred[1],
   ),
   handlingStress: celsius(),
   leastOxygen: number()

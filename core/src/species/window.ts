@@ -97,6 +97,7 @@ export function firstGuessDepth(s: SpeciesProfile, window: DepthWindow, column: 
   const surface = temperatureAt(column.samples, 0);
   const share = s.light === 'shy' ? 0.7 : s.place === 'cover' ? 0.35 : 0.5;
   const cold = Math.min(1, Math.max(0, (s.preferred[0] - surface) / 10));
-  const reach = Math.min(window.bottom, 12);
+  // Not deeper than 12 m at first, unless their own water only begins below that.
+  const reach = Math.min(window.bottom, Math.max(12, window.top));
   return window.top + (reach - window.top) * Math.min(0.95, share + 0.25 * cold);
 }

@@ -1,0 +1,126 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import type { ValidationError } from 'yup';
+import { columnFor } from '../../src/lake';
+import {
+  DEFAULT_RULE,
+  defaultSpecies,
+  depthRuleSchema,
+  depthWindow,
+  firstGuessDepth,
+  lightLimit,
+  readDepthRule,
+  speciesSchema,
+  type SpeciesProfile,
+} from '../../src/species';
+
+const zander = defaultSpecies.find((s) => s.name === 'zander')!;
+
+/** What is said against a profile: field and words; empty where it is taken. */
+const refused = (profile: unknown, schema = speciesSchema as { validateSync: (value: unknown) => unknown }): string => {
+  try {
+    schema.validateSync(profile);
+  } catch (error) {
+    return `${(error as ValidationError).path}: ${(error as ValidationError).message}`;
+  }
+  return '';
+};
+
+describe('an edited species', () => {
+  it('may be any that is shipped', () => {
+    for (const s of defaultSpecies) expect(refused(s), s.name).to.equal('');
+  });
+  it('is refused by the name of its field where a limit is none, out of order or unknown', () => {
+    const cases: [Partial<Record<keyof SpeciesProfile, unknown>>, string][] = [
+      [{ name: ' ' }, 'name'],
+      [{ preferred: [20, 12] }, 'preferred: must rise'],
+      [{ preferred: [12] }, 'preferred: needs a lower and an upper'],
+      [{ preferred: [-9, 20] }, 'preferred[0]: is impossible'],
+      [{ preferred: ['12', 20] }, 'preferred[0]: must be a number'],
+      [{ upperAvoidance: 3 }, 'upperAvoidance: must not lie below'],
+      [{ handlingStress: null }, 'handlingStress'],
+      [{ leastOxygen: 30 }, 'leastOxygen: must be from 0 to 14'],
+      [{ spawning: { from: 14, to: 9, direction: 'rising' } }, 'spawning: must rise'],
+      [{ spawning: { from: 9, to: 14, direction: 'up' } }, 'spawning.direction: must be rising or falling'],
+      [{ light: 'dark' }, 'light: must be shy'],
+      [{ place: 'everywhere' }, 'place: is no place'],
+      [{ drawnTo: { wood: 2, weed: 0, hard: 0 } }, 'drawnTo.wood: must be from 0 to 1'],
+      [{ lengthWeight: { a: -1, b: 3 } }, 'lengthWeight.a'],
+      [{ schools: ['bait'] }, 'schools: must be settings by name'],
+      [{ source: undefined }, 'source: is missing'],
+      [{ colour: 'gold' } as never, 'does not know the field colour'],
+    ];
+    for (const [change, words] of cases) expect(refused({ ...zander, ...change }), JSON.stringify(change)).to.include(words);
+  });
+});
+
+describe('the depth rule of a water', () => {
+  it('is read as it was stored, and what is no sensible number of it is the usual one', () => {
+    expect(readDepthRule({ lightBase: 1, lightFactor: 3, clearFrom: 5 })).to.deep.equal({ lightBase: 1, lightFactor: 3, clearFrom: 5 });
+    for (const nonsense of [null, undefined, 'rule', 7, [], { lightBase: '2', lightFactor: -1, clearFrom: NaN }, { lightBase: Infinity }])
+      expect(readDepthRule(nonsense), JSON.stringify(nonsense)).to.deep.equal(DEFAULT_RULE);
+    expect(readDepthRule({ lightFactor: 5 })).to.deep.equal({ ...DEFAULT_RULE, lightFactor: 5 });
+  });
+  it('when edited is refused by name, and taken where it is one', () => {
+    expect(refused(DEFAULT_RULE, depthRuleSchema)).to.equal('');
+    expect(refused({ ...DEFAULT_RULE, lightFactor: 101 }, depthRuleSchema)).to.equal('lightFactor: must be from 0 to 100');
+    expect(refused({ lightBase: 2, lightFactor: 4 }, depthRuleSchema)).to.equal('clearFrom: is missing');
+    expect(refused({ ...DEFAULT_RULE, darkness: 1 }, depthRuleSchema)).to.include('does not know the field darkness');
+  });
+});
+
+describe('the depths that a day leaves to a species', () => {
+  const species = fc.constantFrom(...defaultSpecies);
+  const anyDay = fc.record({
+    surface: fc.double({ min: 0, max: 31, noNaN: true }),
+    month: fc.integer({ min: 0, max: 11 }),
+    maxDepth: fc.double({ min: 1, max: 90, noNaN: true }),
+    secchi: fc.double({ min: 0.2, max: 15, noNaN: true }),
+    sunHeight: fc.double({ min: -50, max: 65, noNaN: true }),
+    // Warm water and layers deeper than most, where cold fish have to go down.
+    set: fc.option(fc.tuple(fc.double({ min: 2, max: 30, noNaN: true }), fc.double({ min: 0.5, max: 6, noNaN: true }))),
+  });
+  const columnOf = ({ surface, month, maxDepth, secchi, set }: typeof anyDay extends fc.Arbitrary<infer T> ? T : never) =>
+    columnFor({
+      surface,
+      secchi,
+      maxDepth,
+      at: new Date(Date.UTC(2026, month, 15, 12)),
+      latitude: 48,
+      altitude: 100,
+      lengthKm: 3,
+      thermoclineSet: set && { top: set[0], bottom: set[0] + set[1] },
+    });
+  it('lie in the water, in order, each edge with its reason, and the first guess lies among them', () => {
+    fc.assert(
+      fc.property(species, anyDay, (s, day) => {
+        const column = columnOf(day);
+        const window = depthWindow(s, { column, ...day });
+        expect(window.top).to.be.within(0, day.maxDepth);
+        expect(window.bottom).to.be.at.most(day.maxDepth);
+        for (const words of [window.topReason, window.bottomReason])
+          expect(words)
+            .to.match(/^[a-z]/)
+            .and.not.match(/NaN|undefined|Infinity/);
+        if (window.empty) return;
+        expect(window.bottom).to.be.above(window.top);
+        expect(firstGuessDepth(s, window, column)).to.be.within(window.top, window.bottom);
+      }),
+      { numRuns: 3000 },
+    );
+  });
+  it('reach no less deep in clearer water, nor deeper for a species that needs more oxygen', () => {
+    fc.assert(
+      fc.property(species, anyDay, fc.double({ min: 0.1, max: 4, noNaN: true }), (s, day, more) => {
+        const column = columnOf(day);
+        const bottom = (profile: SpeciesProfile, secchi: number): number => depthWindow(profile, { column, ...day, secchi }).bottom;
+        expect(bottom(s, day.secchi + more)).to.be.at.least(bottom(s, day.secchi) - 1e-9);
+        const needy = { ...s, leastOxygen: s.leastOxygen + more };
+        const [own, less] = [depthWindow(s, { column, ...day }), depthWindow(needy, { column, ...day })];
+        if (!own.empty && !less.empty) expect(less.bottom).to.be.at.most(own.bottom + 1e-9);
+      }),
+      { numRuns: 400 },
+    );
+    expect(lightLimit(2)).to.equal(10);
+  });
+});
