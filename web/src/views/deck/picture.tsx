@@ -78,7 +78,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
   const newest = (): Newest =>
     paused ?? { sounder: record.sounder.at(-1)?.ping ?? 0, side: record.side.at(-1)?.ping ?? 0, forward: record.forward };
   const about = cursor?.view === 'sounder' ? cursor.depth : null;
-  const windowNow = (): Window => windowOf(record, newest().sounder, width / PING_PX, shown === 'side-scan' ? 1 : zoom, about);
+  const windowNow = (): Window => windowOf(record, newest().sounder, width / PING_PX, shown === 'sounder' ? zoom : 1, about);
   const frameNow = (): PictureFrame => ({
     view: shown,
     width,
