@@ -87,10 +87,26 @@ describe('a reading of the water', () => {
   });
 });
 
+describe('when the server is slow', () => {
+  it('a mark stands in the day at once, though the trip is still being asked for', async () => {
+    const { page, context } = await openPage(`${server.url}/deck`, { at: HERE });
+    await page.route(/\/api\/trips\/[^/]+$/, () => undefined);
+    await page.reload();
+    await page.getByText('48.20000, -34.60000').waitFor();
+    await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
+    await page.getByTestId('day').locator('li').first().waitFor({ timeout: 5000 });
+    await page.getByText('saved').first().waitFor();
+    expect(await page.getByTestId('day').locator('li').count()).to.equal(1);
+    await context.close();
+  });
+});
+
 describe('when the server is gone', () => {
   it('a mark stands in the day, safe on the device, and the Deck says that it waits', async () => {
     const { page, context } = await openPage(`${server.url}/deck`, { at: HERE, size: PHONE });
     await page.getByText('48.20000, -34.60000').waitFor();
+    // Of before.
+    await page.getByTestId('day').locator('li').first().waitFor();
     const before = await page.getByTestId('day').locator('li').count();
     await server.stop();
     await page.getByRole('button', { name: 'Nothing here', exact: true }).click();

@@ -68,12 +68,14 @@ export function useDeckLog() {
     };
   }, [queries, water.id, id, derived]);
   const detail = useMemo((): TripDetail | null => {
-    // A trip begun on this device that no server knows yet, or that could not be asked for since.
+    // A trip begun on this device that no server knows yet, or that could not be asked for since; what was marked on it
+    // while it is being asked for is shown all the same.
+    const marked = [...kept.sent, ...kept.waiting].some((e) => e.path.startsWith(`/trips/${id}/`));
     const base =
       trip.data ??
-      (running && (begun || trip.error) ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [] } : null);
+      (running && (begun || trip.error || marked) ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [] } : null);
     return base && appliedTrip(base, since(kept, base.asOf));
-  }, [trip.data, trip.error, running, begun, kept]);
+  }, [trip.data, trip.error, running, id, begun, kept]);
 
   const start = useCallback(
     async ({ purpose, goal }: TripStart) => {
