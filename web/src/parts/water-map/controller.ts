@@ -86,8 +86,10 @@ export class WaterMapController {
   private readonly markDots: VectorImageLayer;
   private readonly shapeLayer: VectorImageLayer;
   private readonly coverLayer: VectorImageLayer;
+  private readonly hazardLayer: VectorImageLayer;
   private readonly shapeSource = new VectorSource();
   private readonly coverSource = new VectorSource();
+  private readonly hazardSource = new VectorSource();
   private readonly placeSource = new VectorSource();
   private readonly pointSource = new VectorSource();
   private depth: PlacedPicture | null = null;
@@ -172,6 +174,7 @@ export class WaterMapController {
     this.markDots.setMinResolution(SIGNS_FROM);
     this.shapeLayer = still(this.shapeSource);
     this.coverLayer = still(this.coverSource);
+    this.hazardLayer = still(this.hazardSource, true);
     const live = (source: VectorSource): VectorLayer => new VectorLayer({ source });
     const bounds = ringsBounds(rings);
     this.map = new OlMap({
@@ -189,6 +192,8 @@ export class WaterMapController {
         this.coverLayer,
         this.markDots,
         this.markSigns,
+        // A season of marks may hide cover, but never a hazard.
+        this.hazardLayer,
         live(this.placeSource),
         live(this.pointSource),
       ],
@@ -271,21 +276,25 @@ export class WaterMapController {
 
   setCover(cover: MapCover[]): void {
     this.cover = cover;
-    this.coverLayer.setVisible(cover.length > 0);
-    this.coverSource.clear();
-    this.coverSource.addFeatures(
-      cover.map(({ kind, name, geometry }) => {
-        const feature = new Feature(
-          geometry.type === 'Point'
-            ? new Point(geometry.points[0])
-            : geometry.type === 'LineString'
-              ? new LineString(geometry.points)
-              : new Polygon([geometry.points]),
-        );
-        feature.setStyle(coverStyle(kind, name));
-        return feature;
-      }),
-    );
+    const featureOf = ({ kind, name, geometry }: MapCover): Feature => {
+      const feature = new Feature(
+        geometry.type === 'Point'
+          ? new Point(geometry.points[0])
+          : geometry.type === 'LineString'
+            ? new LineString(geometry.points)
+            : new Polygon([geometry.points]),
+      );
+      feature.setStyle(coverStyle(kind, name));
+      return feature;
+    };
+    const [hazards, others] = [cover.filter((c) => c.kind === 'hazard'), cover.filter((c) => c.kind !== 'hazard')];
+    for (const [source, list] of [
+      [this.hazardSource, hazards],
+      [this.coverSource, others],
+    ] as const) {
+      source.clear();
+      source.addFeatures(list.map(featureOf));
+    }
   }
 
   setChance(layer: ChanceLayer | null): void {

@@ -18,6 +18,8 @@ export const label = (text: string, options: ConstructorParameters<typeof Text>[
 
 function svgIcon(body: string, width: number, height: number): Icon {
   return new Icon({
+    // Words give way to each other, signs never.
+    declutterMode: 'none',
     src: `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${body}</svg>`)}`,
   });
 }
