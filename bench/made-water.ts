@@ -137,6 +137,17 @@ export const fitLooksOf = (water: MadeWater, trips = water.trips.length): FitLoo
   return looksForFit(water.trips.slice(0, trips), cells, frame, readings, casts);
 };
 
+/** Share of each cell that a trip scanned, by its key: at most all of it. */
+function scannedOf(looks: Look[]): Map<number, number> {
+  const scanned = new Map<number, number>();
+  for (const { kind, column, row, effort } of looks)
+    if (kind === 'scan') {
+      const key = cellKey(column, row);
+      scanned.set(key, Math.min(1, (scanned.get(key) ?? 0) + effort / (CELL * CELL)));
+    }
+  return scanned;
+}
+
 /** Depths between which the chance to see a pack is told apart, m. */
 const BANDS = [0, 3, 5, 7, 9, 12, 16, 60];
 
@@ -148,12 +159,7 @@ export function usualDetection(water: MadeWater, species: string): (depth: numbe
   const { made, trips } = water;
   const [seen, there] = [BANDS.map(() => 0), BANDS.map(() => 0)];
   made.truth.forEach((truth, t) => {
-    const scanned = new Map<number, number>();
-    for (const look of trips[t])
-      if (look.kind === 'scan') {
-        const key = cellKey(look.column, look.row);
-        scanned.set(key, Math.min(1, (scanned.get(key) ?? 0) + look.effort / (CELL * CELL)));
-      }
+    const scanned = scannedOf(trips[t]);
     for (const pack of truth.packs) {
       if (pack.species !== species) continue;
       const share = scanned.get(
@@ -185,17 +191,13 @@ export function luckOfLog(water: MadeWater, species: string, draws: number): num
   const at = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
   let [expected, marked] = [0, 0];
   trips.forEach((looks, t) => {
-    const scanned = new Map<number, number>();
-    for (const { kind, column, row, effort } of looks) {
-      const cell = at.get(cellKey(column, row));
-      if (kind === 'scan' && cell !== undefined) scanned.set(cell, Math.min(1, (scanned.get(cell) ?? 0) + effort / (CELL * CELL)));
-    }
+    const scanned = scannedOf(looks);
     if (!scanned.size) return;
     const middle = (Math.min(...looks.map((l) => l.from)) + Math.max(...looks.map((l) => l.to))) / 2;
     const sun = sunHeight(new Date(middle), frame.latitude, frame.longitude);
     const chance = made.fish.knownChance(species, middle, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(t));
-    for (const [cell, share] of scanned)
-      for (const [place, part] of water.under[cell]) expected -= Math.log1p(-chance[place]) * part * share;
+    for (const [key, share] of scanned)
+      for (const [place, part] of water.under[at.get(key) ?? -1] ?? []) expected -= Math.log1p(-chance[place]) * part * share;
     const { packs, seen } = made.truth[t];
     for (const pack of packs) if (pack.species === species && seen.has(pack.id)) marked++;
   });
