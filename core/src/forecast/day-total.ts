@@ -48,9 +48,9 @@ export class DayTotal {
   /** Log of the mean rate of a scan of a cell over the water on a day; NaN for a water without a depth. */
   logMean(day: DesignDay): number {
     const { cells, beta, design, sample } = this;
-    const { schools, bottom, wind } = design.besideDepth;
+    const { schools, wind, 'bottom by temperature': bottom } = design.start;
     const [first, weights] = hatAt(design.spec.splines.temperature, day.surface);
-    const byHardness = weights[0] * beta[bottom[0] + first] + weights[1] * beta[bottom[0] + first + 1];
+    const byHardness = weights[0] * beta[bottom + first] + weights[1] * beta[bottom + first + 1];
     const { windFrom, windSpeed } = day.school;
     const worth = SCHOOLS.map((_, k) => day.school.weights[k] + beta[schools + k]);
     const byBlown = beta[wind] + worth[SCHOOLS.indexOf('bait')] * baitWind(day.school);

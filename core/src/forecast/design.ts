@@ -222,7 +222,8 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number,
 
 /** Builds rows of a design for cells of a chart. */
 export class Design {
-  private readonly start: Record<string, number> = {};
+  /** First column of each term. */
+  readonly start: Readonly<Record<TermName, number>>;
   private readonly centreAt = new Map<number, number>();
   private readonly reach: number;
 
@@ -230,7 +231,7 @@ export class Design {
     readonly spec: DesignSpec,
     readonly cells: CellTable,
   ) {
-    for (const term of spec.terms) this.start[term.name] = term.start;
+    this.start = Object.fromEntries(spec.terms.map((term) => [term.name, term.start])) as Record<TermName, number>;
     this.reach = 2 * spec.spacing;
     for (let k = 0; k < spec.centres.length / 2; k++)
       this.centreAt.set(
@@ -314,15 +315,6 @@ export class Design {
     for (let p = 0; p < 2; p++) row.add(this.start['depth by sun'] + a + p, day.lowLight * wa[p]);
     if (day.thermocline != null) this.spline(row, 'thermocline', aboveThermocline, day.thermocline - depth);
     this.spline(row, 'light', light, depth / day.secchi);
-  }
-
-  /** First columns of the terms of the day that follow from more than the depth. */
-  get besideDepth(): { schools: number; bottom: [first: number, count: number]; wind: number } {
-    return {
-      schools: this.start.schools,
-      bottom: [this.start['bottom by temperature'], this.spec.splines.temperature.count],
-      wind: this.start.wind,
-    };
   }
 
   /**

@@ -53,11 +53,11 @@ export interface Problem {
   /** First look of each cell's run, and one past the last. */
   runs: Int32Array;
   lastingRows: Int32Array;
-  lastingIndex: Int32Array;
-  lastingValue: Float64Array;
+  lastingIndex: Uint16Array;
+  lastingValue: Float32Array;
   dayRows: Int32Array;
-  dayIndex: Int32Array;
-  dayValue: Float64Array;
+  dayIndex: Uint16Array;
+  dayValue: Float32Array;
   /** What one look counts for, against a look on its own. */
   worth: number;
 }
@@ -67,18 +67,18 @@ class Rows {
   readonly at: Int32Array;
   private n = 0;
   private last = 0;
-  private indices: Int32Array;
-  private values: Float64Array;
+  private indices: Uint16Array;
+  private values: Float32Array;
   constructor(rows: number, about: number) {
     this.at = new Int32Array(rows + 1);
-    this.indices = new Int32Array(rows * about + 64);
-    this.values = new Float64Array(rows * about + 64);
+    this.indices = new Uint16Array(rows * about + 64);
+    this.values = new Float32Array(rows * about + 64);
   }
   add(row: SparseRow): void {
     if (this.n + row.n > this.indices.length) {
       const [indices, values] = [this.indices, this.values];
-      this.indices = new Int32Array(2 * indices.length + row.n);
-      this.values = new Float64Array(2 * values.length + row.n);
+      this.indices = new Uint16Array(2 * indices.length + row.n);
+      this.values = new Float32Array(2 * values.length + row.n);
       this.indices.set(indices);
       this.values.set(values);
     }
@@ -88,10 +88,10 @@ class Rows {
     }
     this.at[++this.last] = this.n;
   }
-  get index(): Int32Array {
+  get index(): Uint16Array {
     return this.indices.subarray(0, this.n);
   }
-  get value(): Float64Array {
+  get value(): Float32Array {
     return this.values.subarray(0, this.n);
   }
 }
@@ -135,6 +135,9 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
   };
 }
 
+/** Log rates are kept within these: beyond them a chance is 0 or 1. */
+const bounded = (eta: number): number => Math.min(6, Math.max(-25, eta));
+
 /** Log rate of every look. */
 export function logRates(
   { n, offset, trip, runs, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue }: Problem,
@@ -148,7 +151,7 @@ export function logRates(
     for (let k = runs[run]; k < runs[run + 1]; k++) {
       let own = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
       for (let j = dayRows[k]; j < dayRows[k + 1]; j++) own += dayValue[j] * beta[dayIndex[j]];
-      eta[k] = Math.min(6, Math.max(-25, own));
+      eta[k] = bounded(own);
     }
   }
   return eta;
@@ -228,18 +231,23 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
 export function scoreOf(problem: Problem, beta: Float64Array, spec: DesignSpec): Float64Array {
   const gradient = new Float64Array(spec.columns);
   const firstTrip = firstTripOf(spec);
-  const { runs, seen, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
-  const eta = logRates(problem, beta, firstTrip);
+  const { offset, runs, seen, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
   for (let run = 0; run + 1 < runs.length; run++) {
+    const [from, to] = [lastingRows[run], lastingRows[run + 1]];
+    let lasting = 0;
+    for (let a = from; a < to; a++) lasting += lastingValue[a] * beta[lastingIndex[a]];
     let total = 0;
     for (let k = runs[run]; k < runs[run + 1]; k++) {
-      const mu = Math.exp(eta[k]);
+      const [first, end] = [dayRows[k], dayRows[k + 1]];
+      let eta = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
+      for (let a = first; a < end; a++) eta += dayValue[a] * beta[dayIndex[a]];
+      const mu = Math.exp(bounded(eta));
       const score = worth * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
       total += score;
-      for (let a = dayRows[k]; a < dayRows[k + 1]; a++) gradient[dayIndex[a]] += score * dayValue[a];
+      for (let a = first; a < end; a++) gradient[dayIndex[a]] += score * dayValue[a];
       if (trip[k] >= 0) gradient[firstTrip + trip[k]] += score;
     }
-    for (let a = lastingRows[run]; a < lastingRows[run + 1]; a++) gradient[lastingIndex[a]] += total * lastingValue[a];
+    for (let a = from; a < to; a++) gradient[lastingIndex[a]] += total * lastingValue[a];
   }
   return gradient;
 }

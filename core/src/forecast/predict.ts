@@ -1,9 +1,22 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
 import { CELL } from '../geo';
+import { schoolSetting } from '../species';
 import { hatAt } from './basis';
+import { CellsWithDay } from './cells-with-day';
 import { DayTotal, stayingShift } from './day-total';
 import { Design, designDay, SparseRow, type DesignDay } from './design';
-import { baitWind, blownBy, fetchIndex, openBy, schoolLasting, schoolOfDepth, SCHOOLS, shownOfColumn } from './schools';
+import {
+  baitWind,
+  blownBy,
+  fetchIndex,
+  LASTING_BY_DAY,
+  openBy,
+  schoolLasting,
+  schoolOfDepth,
+  SCHOOLS,
+  shownOfColumn,
+  WHOLLY_LASTING,
+} from './schools';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -62,16 +75,15 @@ const DEPTH_STEP = 0.02;
 
 /**
  * Forecasts days on one water from one fit. What lasts at a cell is worked out once: its log rate, the variance of that,
- * and how it varies with every column of the day. For a day, what follows from the depth alone is worked out once a step
- * of depth; a cell then adds its schools, hardness and wind.
+ * and how it varies together with what a day adds. For a day, what follows from the depth alone is worked out once a
+ * step of depth; a cell then adds its schools, hardness and wind.
  */
 export class Predictor {
   private readonly design: Design;
   private readonly lastingRate: Float64Array;
   private readonly lastingVariance: Float64Array;
-  /** Covariance of what lasts at a cell with each column of the day. */
-  private readonly withDay: Float32Array;
-  /** What of each school lasts at each cell, one block a school. */
+  private readonly withDay: CellsWithDay;
+  /** What lasts of the schools of which a part does that counts by the day, row by row. */
   private readonly schools: Float32Array;
   private readonly chances: ChanceTable;
   private readonly total: DayTotal;
@@ -83,40 +95,41 @@ export class Predictor {
     const { spec, beta, covariance, lambda, tripSpread, profile } = model;
     this.design = new Design(spec, cells);
     const kept = Math.round(Math.sqrt(covariance.length));
-    const days = spec.lasting;
     const n = cells.count;
     this.lastingRate = new Float64Array(n);
     this.lastingVariance = new Float64Array(n);
-    this.withDay = new Float32Array(n * days);
-    this.schools = new Float32Array(n * SCHOOLS.length);
+    this.withDay = new CellsWithDay(this.design, cells, covariance);
+    this.schools = new Float32Array(n * LASTING_BY_DAY.length);
     this.chances = new ChanceTable(tripSpread);
     this.total = new DayTotal(this.design, beta, cells, profile);
     const row = new SparseRow();
     for (let i = 0; i < n; i++) {
       row.n = 0;
-      let variance = this.design.addLasting(row, i) / lambda.place;
+      row.add(0, 1);
       let rate = Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]);
+      for (const school of WHOLLY_LASTING) {
+        const score = schoolLasting(school, profile, cells, i);
+        row.add(this.design.start.schools + SCHOOLS.indexOf(school), score);
+        rate += schoolSetting(profile, `${school}.weight`) * score;
+      }
+      let variance = this.design.addLasting(row, i) / lambda.place;
       for (let a = 0; a < row.n; a++) {
         const [ia, va] = [row.index[a], row.value[a]];
         rate += va * beta[ia];
         const base = ia * kept;
         for (let b = 0; b < a; b++) variance += 2 * va * row.value[b] * covariance[base + row.index[b]];
         variance += va * va * covariance[base + ia];
-        const own = i * days;
-        for (let d = 0; d < days; d++) this.withDay[own + d] += va * covariance[base + d];
       }
+      this.withDay.set(i, row);
       this.lastingRate[i] = rate;
       this.lastingVariance[i] = variance;
-      SCHOOLS.forEach((school, k) => (this.schools[k * n + i] = schoolLasting(school, profile, cells, i)));
+      LASTING_BY_DAY.forEach((school, k) => (this.schools[i * LASTING_BY_DAY.length + k] = schoolLasting(school, profile, cells, i)));
     }
   }
 
   /** @param today change of the log rate of each cell by what was seen earlier today, if anything was */
   on(day: Day, today: Float32Array | null = null): Forecast {
-    const { model, cells, design } = this;
-    const { beta, covariance, spec, profile } = model;
-    const days = spec.lasting;
-    const kept = Math.round(Math.sqrt(covariance.length));
+    const { model, cells, lastingRate, lastingVariance, chances, schools } = this;
     const n = cells.count;
     const out: Forecast = {
       probability: new Float32Array(n),
@@ -125,66 +138,52 @@ export class Predictor {
       depthTop: new Float32Array(n),
       depthBottom: new Float32Array(n),
     };
-    const at = designDay(profile, day);
-    const depths = this.byDepth(at);
-    const holding = holdingTable(model.holding, profile, at, day.maxDepth);
-    const { schools, bottom, wind } = design.besideDepth;
-    const temperature = hatAt(spec.splines.temperature, at.surface);
-    // The columns that a cell adds to those of its depth: schools, hardness by temperature, wind.
-    const own = [...SCHOOLS.map((_, k) => schools + k), bottom[0] + temperature[0], bottom[0] + temperature[0] + 1, wind, wind + 1];
-    const m = own.length;
-    const { weights } = at.school;
-    const windWorth = baitWind(at.school);
-    // Half of the variance of what a cell adds: each pair once, its own with half its weight.
-    const among = Float64Array.from({ length: m * m }, (_, k) => {
-      const [j, other] = [Math.floor(k / m), k % m];
-      return covariance[own[j] * kept + own[other]] * (j === other ? 0.5 : 1);
-    });
-    const worth = Float64Array.from(own, (c, j) => beta[c] + (j < weights.length ? weights[j] : 0));
-    const { from, value, index, withOwn } = depths;
-    const x = new Float64Array(m);
+    const at = designDay(model.profile, day);
+    const own = this.ownOf(at);
+    const { rate, variance: spreadOfDepth, withOwn, times, from, value, index } = this.byDepth(at, own);
+    const holding = holdingTable(model.holding, model.profile, at, day.maxDepth);
     const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
+    const { values, width, wind } = this.withDay;
+    const [baitEntry, entries] = [this.withDay.entryOf('bait'), LASTING_BY_DAY.map((school) => this.withDay.entryOf(school))];
     const { windFrom, windSpeed } = at.school;
-    const [windSchool, hardAt, windAt] = [SCHOOLS.indexOf('bait'), SCHOOLS.length, SCHOOLS.length + 2];
-    const { lastingRate, lastingVariance, withDay, chances, schools: lastingSchools } = this;
+    const bait = baitWind(at.school);
     const { depth: bottoms, hardness, fetch } = cells;
     const [upwind, downwind] = [fetchIndex(windFrom), fetchIndex(windFrom + 180)];
-    const { added, times } = depths;
-    const count = SCHOOLS.length;
+    const { worth, among } = own;
+    const count = LASTING_BY_DAY.length;
+    const m = worth.length;
+    const x = new Float64Array(m);
     for (let i = 0; i < n; i++) {
       const depth = bottoms[i];
       let eta = lastingRate[i] + shift + (today ? today[i] : 0);
       let variance = lastingVariance[i];
-      const cross = i * days;
-      if (Number.isNaN(depth)) {
-        eta += beta[0];
-        variance += covariance[0] + 2 * withDay[cross];
-      } else {
-        const b = Math.min(depths.rate.length - 1, Math.round(depth / DEPTH_STEP));
+      if (!Number.isNaN(depth)) {
+        const b = Math.min(rate.length - 1, Math.round(depth / DEPTH_STEP));
         const [up, down] = [fetch[i * FETCH_DIRECTIONS + upwind], fetch[i * FETCH_DIRECTIONS + downwind]];
-        const blown = blownBy(up, down, windSpeed);
-        const s = b * count;
-        for (let k = 0; k < count; k++) x[k] = added[s + k] + times[s + k] * lastingSchools[k * n + i];
-        x[windSchool] += windWorth * blown;
-        const hard = hardness[i] - 0.4;
-        x[hardAt] = Number.isNaN(hard) ? 0 : hard * temperature[1][0];
-        x[hardAt + 1] = Number.isNaN(hard) ? 0 : hard * temperature[1][1];
-        x[windAt] = blown;
-        x[windAt + 1] = openBy(up, down, windSpeed);
-        eta += depths.rate[b];
-        variance += depths.variance[b];
+        const row = i * width;
         let half = 0;
-        for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * withDay[cross + index[j]];
-        const line = b * m;
+        for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
+        for (let k = 0; k < count; k++) {
+          x[k] = times[b * count + k] * schools[i * count + k];
+          half += x[k] * values[row + entries[k]];
+        }
+        const blown = blownBy(up, down, windSpeed);
+        const open = openBy(up, down, windSpeed);
+        half += blown * (bait * values[row + baitEntry] + values[row + wind]) + open * values[row + wind + 1];
+        const hard = hardness[i] - 0.4;
+        x[count] = blown;
+        x[count + 1] = open;
+        // What hardness by temperature has in common with what lasts is in the entries of temperature already.
+        x[count + 2] = Number.isNaN(hard) ? 0 : hard;
+        eta += rate[b];
         for (let j = 0; j < m; j++) {
           const v = x[j];
-          if (v === 0) continue;
           eta += v * worth[j];
-          let sum = withOwn[line + j] + withDay[cross + own[j]];
-          for (let k = 0, at = j * m; k <= j; k++) sum += x[k] * among[at + k];
+          let sum = withOwn[b * m + j];
+          for (let k = 0, pair = j * m; k <= j; k++) sum += x[k] * among[pair + k];
           half += v * sum;
         }
-        variance += 2 * half;
+        variance += spreadOfDepth[b] + 2 * half;
       }
       const spread = EIGHTY * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
       out.probability[i] = chances.at(eta);
@@ -197,59 +196,98 @@ export class Predictor {
     return out;
   }
 
+  /** What a cell adds on a day to what follows from its depth: what lasts of its schools, how wind-blown and open it is, its hardness. */
+  private ownOf(day: DesignDay): Own {
+    const { beta, covariance, spec } = this.model;
+    const kept = Math.round(Math.sqrt(covariance.length));
+    const { schools, wind, 'bottom by temperature': bottom } = this.design.start;
+    const bait = schools + SCHOOLS.indexOf('bait');
+    const [warm, warmth] = hatAt(spec.splines.temperature, day.surface);
+    const columns: Own['columns'] = [
+      ...LASTING_BY_DAY.map((school): Own['columns'][number] => [[schools + SCHOOLS.indexOf(school), 1]]),
+      [
+        [bait, baitWind(day.school)],
+        [wind, 1],
+      ],
+      [[wind + 1, 1]],
+      [
+        [bottom + warm, warmth[0]],
+        [bottom + warm + 1, warmth[1]],
+      ],
+    ];
+    const between = (one: Own['columns'][number], other: Own['columns'][number]): number =>
+      one.reduce((sum, [a, u]) => other.reduce((s, [b, v]) => s + u * v * covariance[a * kept + b], sum), 0);
+    const prior = (column: number): number => day.school.weights[column - schools] ?? 0;
+    return {
+      columns,
+      worth: Float64Array.from(columns, (parts) => parts.reduce((sum, [c, v]) => sum + v * (beta[c] + prior(c)), 0)),
+      // Half of the variance of what a cell adds: each pair once, its own with half its weight.
+      among: Float64Array.from(columns.flatMap((one, j) => columns.map((other, k) => between(one, other) * (j === k ? 0.5 : 1)))),
+    };
+  }
+
   /** What follows on a day from the depth alone, a row a step of depth. */
-  private byDepth(day: DesignDay): DepthRows {
+  private byDepth(day: DesignDay, { columns }: Own): DepthRows {
     const { model, cells, design } = this;
     const { beta, covariance } = model;
     const kept = Math.round(Math.sqrt(covariance.length));
-    const { schools, bottom, wind } = design.besideDepth;
-    const temperature = hatAt(model.spec.splines.temperature, day.surface)[0];
-    const own = [...SCHOOLS.map((_, k) => schools + k), bottom[0] + temperature, bottom[0] + temperature + 1, wind, wind + 1];
     const deepest = cells.depth.reduce((most, d) => (d > most ? d : most), 0);
     const count = Math.ceil(deepest / DEPTH_STEP) + 2;
-    const row = new SparseRow();
+    const [row, read] = [new SparseRow(), new SparseRow()];
     const out: DepthRows = {
       rate: new Float64Array(count),
       variance: new Float64Array(count),
-      withOwn: new Float64Array(count * own.length),
-      added: new Float64Array(count * SCHOOLS.length),
-      times: new Float64Array(count * SCHOOLS.length),
+      withOwn: new Float64Array(count * columns.length),
+      times: new Float64Array(count * LASTING_BY_DAY.length),
       from: new Int32Array(count + 1),
-      index: new Int32Array(count * 24),
-      value: new Float64Array(count * 24),
+      index: new Int32Array(count * this.withDay.width),
+      value: new Float64Array(count * this.withDay.width),
     };
     for (let b = 0; b < count; b++) {
+      const depth = b * DEPTH_STEP;
       row.n = 0;
-      row.add(0, 1);
-      design.addOfDepth(row, b * DEPTH_STEP, day);
+      SCHOOLS.forEach((school, k) => {
+        const [added, times] = schoolOfDepth(school, day.school, depth);
+        row.add(design.start.schools + k, added);
+        out.rate[b] += day.school.weights[k] * added;
+        const lasting = LASTING_BY_DAY.indexOf(school);
+        if (lasting >= 0) out.times[b * LASTING_BY_DAY.length + lasting] = times;
+      });
+      design.addOfDepth(row, depth, day);
       for (let a = 0; a < row.n; a++) {
         const [ia, va] = [row.index[a], row.value[a]];
         out.rate[b] += va * beta[ia];
         const base = ia * kept;
         out.variance[b] += va * va * covariance[base + ia];
         for (let c = 0; c < a; c++) out.variance[b] += 2 * va * row.value[c] * covariance[base + row.index[c]];
-        for (let j = 0; j < own.length; j++) out.withOwn[b * own.length + j] += va * covariance[base + own[j]];
-        out.index[out.from[b] + a] = ia;
-        out.value[out.from[b] + a] = va;
+        columns.forEach((parts, j) => {
+          for (const [c, v] of parts) out.withOwn[b * columns.length + j] += va * v * covariance[base + c];
+        });
       }
-      out.from[b + 1] = out.from[b] + row.n;
-      SCHOOLS.forEach((school, k) => {
-        const s = b * SCHOOLS.length + k;
-        [out.added[s], out.times[s]] = schoolOfDepth(school, day.school, b * DEPTH_STEP);
-      });
+      this.withDay.fillOfDepth(read, depth, day);
+      out.index.set(read.index.subarray(0, read.n), out.from[b]);
+      out.value.set(read.value.subarray(0, read.n), out.from[b]);
+      out.from[b + 1] = out.from[b] + read.n;
     }
     return out;
   }
 }
 
+/** What a cell adds on a day by itself, each as columns of the design with what they are multiplied by. */
+interface Own {
+  columns: [column: number, times: number][][];
+  worth: Float64Array;
+  among: Float64Array;
+}
+
 interface DepthRows {
   rate: Float64Array;
   variance: Float64Array;
-  /** Covariance with each of the columns that a cell adds. */
+  /** Covariance with each of what a cell adds. */
   withOwn: Float64Array;
-  added: Float64Array;
+  /** How much what lasts of the schools counts. */
   times: Float64Array;
-  /** The columns themselves, row by row. */
+  /** How much of each entry of a cell's row with the day it adds, row by row. */
   from: Int32Array;
   index: Int32Array;
   value: Float64Array;

@@ -140,6 +140,10 @@ const parts: Record<School, SchoolParts> = {
   },
 };
 
+/** Schools all of whose score lasts, and those of which a part does that counts by the day. */
+export const WHOLLY_LASTING = SCHOOLS.filter((s) => parts[s].lasting && !parts[s].ofDepth && !parts[s].atDepth && !parts[s].ofWind);
+export const LASTING_BY_DAY = SCHOOLS.filter((s) => parts[s].lasting && !WHOLLY_LASTING.includes(s));
+
 /** What of a school's score lasts at a cell, 0 where the school has nothing that lasts or the depth is not known. */
 export const schoolLasting = (school: School, species: SpeciesProfile, cells: CellTable, i: number): number =>
   Number.isNaN(cells.depth[i]) ? 0 : (parts[school].lasting?.(species, cells, i) ?? 0);

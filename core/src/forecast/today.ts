@@ -75,28 +75,30 @@ function dayTrip(looks: DayLook[]): DayTrip {
 const GAUSS_STEPS = 2000;
 const GAUSS = Float64Array.from({ length: GAUSS_STEPS + 1 }, (_, k) => Math.exp((-(k + 0.5) / GAUSS_STEPS / 2) * REACH ** 2));
 
-/** Sums of what was expected and seen earlier on the same trip, by a kernel of each of HOURS, COUNTS a look. */
-function earlierSums({ n, at, x, y, counts }: DayTrip, width: number): Float64Array[] {
-  const sums = HOURS.map(() => new Float64Array(COUNTS * n));
+/** Sums of what was expected and seen earlier on the same trip, by a kernel of each of WIDTHS and HOURS, COUNTS a look. */
+function earlierSums({ n, at, x, y, counts }: DayTrip): Float64Array[][] {
+  const sums = WIDTHS.map(() => HOURS.map(() => new Float64Array(COUNTS * n)));
   // Age as a quotient of two numbers of its own look each: no exponential for a pair.
   const grown = HOURS.map((hours) => Float64Array.from(at, (t) => Math.exp(t / hours)));
-  const reach = (REACH * width) ** 2;
+  const reaches = WIDTHS.map((width) => (REACH * width) ** 2);
   for (let j = 0; j < n; j++)
     for (let i = 0; i < j; i++) {
       if (at[j] - at[i] < SAME_PASS) break;
       const square = (x[j] - x[i]) ** 2 + (y[j] - y[i]) ** 2;
-      if (square > reach) continue;
-      const near = GAUSS[Math.floor((square / reach) * GAUSS_STEPS)];
-      for (let h = 0; h < HOURS.length; h++) {
-        const k = (near * grown[h][i]) / grown[h][j];
-        const own = sums[h];
-        for (let c = 0; c < COUNTS; c++) own[COUNTS * j + c] += k * counts[COUNTS * i + c];
+      // From the widest on: what one does not reach, a narrower one does not either.
+      for (let w = WIDTHS.length - 1; w >= 0 && square <= reaches[w]; w--) {
+        const near = GAUSS[Math.floor((square / reaches[w]) * GAUSS_STEPS)];
+        for (let h = 0; h < HOURS.length; h++) {
+          const k = (near * grown[h][i]) / grown[h][j];
+          const own = sums[w][h];
+          for (let c = 0; c < COUNTS; c++) own[COUNTS * j + c] += k * counts[COUNTS * i + c];
+        }
       }
     }
   return sums;
 }
 
-/** The best way to carry one kind of sighting over, given what is carried already. @param sums by width, trip and hours */
+/** The best way to carry one kind of sighting over, given what is carried already. @param sums by trip, width and hours */
 function learn(
   trips: DayTrip[],
   sums: Float64Array[][][],
@@ -114,7 +116,7 @@ function learn(
         for (const power of powers) {
           let gain = 0;
           trips.forEach(({ n, counts }, t) => {
-            const own = sums[w][t][h];
+            const own = sums[t][w][h];
             for (let j = 0; j < n; j++) {
               const ratio = ratioOf(own, j, { steady, power });
               gain += counts[COUNTS * j + 1] * Math.log(ratio) - counts[COUNTS * j] * before[t][j] * (ratio - 1);
@@ -126,7 +128,7 @@ function learn(
   );
   const { gain, carry } = best!;
   if (!(gain > LEAST_GAIN)) return { carry: null, ratios: before };
-  const own = sums[WIDTHS.indexOf(carry.width)].map((trip) => trip[HOURS.indexOf(carry.hours)]);
+  const own = sums.map((trip) => trip[WIDTHS.indexOf(carry.width)][HOURS.indexOf(carry.hours)]);
   return { carry, ratios: before.map((ratios, t) => ratios.map((r, j) => r * ratioOf(own[t], j, carry))) };
 }
 
@@ -144,7 +146,7 @@ export function learnToday(looks: DayLook[], baitRate: number): TodayModel {
     else byTrip.set(look.trip, [look]);
   }
   const trips = [...byTrip.values()].map((list) => dayTrip(list.sort((a, b) => a.at - b.at))).slice(-MOST_TRIPS);
-  const sums = WIDTHS.map((width) => trips.map((trip) => earlierSums(trip, width)));
+  const sums = trips.map(earlierSums);
   const none = trips.map(({ n }) => new Float64Array(n).fill(1));
   const fish = learn(trips, sums, none, 'fish', [1]);
   const bait = learn(trips, sums, fish.ratios, 'bait', [0.25, 0.5, 1]);
