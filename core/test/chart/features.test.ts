@@ -58,6 +58,21 @@ describe('shapes of the bottom', () => {
     expect(hump.confidence).to.be.above(0.7);
     expect(hump.edge.type === 'area' && hump.edge.ring.length).to.be.above(8);
   });
+  it('are as wide as they are at half their height, whatever the scale they were found at', () => {
+    for (const [sign, kind] of [
+      [-1, 'hump'],
+      [1, 'hole'],
+    ] as const)
+      for (const spread of [16, 21, 30, 45]) {
+        const { features } = square((x, y) => basin(x, y) + sign * 2.5 * Math.exp(-((x - 310) ** 2 + (y - 290) ** 2) / (2 * spread ** 2)));
+        const named = features.filter((f) => f.kind === 'hump' || f.kind === 'hole');
+        // Nor is a corner where the feet of two slopes meet the floor a hole of its own.
+        expect(named.map((f) => f.kind)).to.deep.equal([kind]);
+        const [found] = named;
+        // A Gaussian has half its height 1.177 times its spread from the middle.
+        expect(found.size / (2 * 1.177 * spread), `${kind} of ${spread} m`).to.be.within(0.85, 1.15);
+      }
+  });
   it('are none where there are none: neither an even slope nor the ground of an island', () => {
     const slope = square((x) => 1 + x / 80);
     // The foot of the deep end's wall is a trough, and may be called a channel.

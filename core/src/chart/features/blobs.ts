@@ -105,14 +105,20 @@ function measure(field: Field, x: number, y: number, radius: number, sign: 1 | -
   // It has to fall away nearly all round; a neighbour may stand on one side.
   let held = 0;
   for (const [px, py] of ring) if (off(px, py) < 0.3 * rise) held++;
-  if (held < 0.82 * ring.length) return null;
+  if (held < NEARLY_ALL * ring.length) return null;
+  // A plane may lean: where two slopes meet an even floor, the foot of the corner lies far below one, and is no hole.
+  if (
+    sign < 0 &&
+    ring.filter((p) => riseTo(field, [x + tx, y + ty], [x + p[0], y + p[1]]) >= OUT_OF_HOLE * rise).length < NEARLY_ALL * ring.length
+  )
+    return null;
   // And to stand out from the ground farther off as well: a tongue inside the bend of a channel does not.
   const outer = ringAt(field, x, y, 3.2 * radius);
   if (outer.length >= 0.6 * RAYS) {
     const [oa, ob, oc] = plane(outer);
     const above = (px: number, py: number): number => sign * (oa * px + ob * py + oc - valueAt(field, x + px, y + py));
     const stands = above(tx, ty);
-    if (stands < 0.5 * rise || ring.filter(([px, py]) => above(px, py) < 0.5 * stands).length < 0.82 * ring.length) return null;
+    if (stands < 0.5 * rise || ring.filter(([px, py]) => above(px, py) < 0.5 * stands).length < NEARLY_ALL * ring.length) return null;
   }
   let sharpness = 0;
   for (const [px, py] of ring) {
@@ -125,6 +131,16 @@ function measure(field: Field, x: number, y: number, radius: number, sign: 1 | -
 }
 
 const RAYS = 24;
+/** Share of the directions in which a rise has to fall away: a neighbour may stand on one side. */
+const NEARLY_ALL = 0.82;
+/** Share of its depth below a plane that one has to climb to leave a hole. */
+const OUT_OF_HOLE = 0.2;
+
+/** How far the bottom rises on the way from one place to another, m. */
+function riseTo(field: Field, [x, y]: Point, [tx, ty]: Point): number {
+  const from = valueAt(field, x, y);
+  return Math.max(...[0.25, 0.5, 0.75, 1].map((s) => from - valueAt(field, x + s * (tx - x), y + s * (ty - y))));
+}
 
 /** Known depths on a ring, by place relative to its middle. */
 function ringAt(field: Field, x: number, y: number, radius: number): [number, number, number][] {

@@ -167,3 +167,7 @@ export function eachCurvature(blurred: Field, sigma: number, visit: (k: number, 
       visit(k, c, step);
     }
 }
+
+/** Area inside a ring, closed or not, in the square of its unit. Source: the shoelace formula. */
+export const ringArea = (ring: number[][]): number =>
+  Math.abs(ring.reduce((sum, [x, y], i) => sum + ring.at(i - 1)![0] * y - x * ring.at(i - 1)![1], 0)) / 2;

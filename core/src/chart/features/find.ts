@@ -1,7 +1,7 @@
 import type { Raster } from '../../geo';
 import { findBlobs, scalesOf, type Blob } from './blobs';
 import { findChannels } from './channels';
-import { blur, fieldOf, gradientAt, valueAt, type Field } from './field';
+import { blur, fieldOf, gradientAt, ringArea, valueAt, type Field } from './field';
 import { findFlats } from './flats';
 import { findHardEdges } from './hard-edges';
 import { findLedges } from './ledges';
@@ -49,7 +49,7 @@ export function findFeatures(field: Field, hardness: Raster, onProgress?: (share
   found.push(
     ...findLedges(field, at(9)).filter(
       (ledge) =>
-        sharedWith(ledge, (x, y) => humps.some((h) => Math.hypot(h.x - x, h.y - y) < h.size)) < 0.5 &&
+        sharedWith(ledge, (x, y) => humps.some((h) => Math.hypot(h.x - x, h.y - y) < 0.85 * h.size)) < 0.5 &&
         sharedWith(ledge, (x, y) => channels.some((c) => nearLine(c, x, y, 25))) < 0.6,
     ),
   );
@@ -61,7 +61,7 @@ export function findFeatures(field: Field, hardness: Raster, onProgress?: (share
     ),
   );
   // The nose of a hump is part of the hump.
-  found.push(...findNoses(field, at(27)).filter((n) => humps.every((h) => Math.hypot(h.x - n.x, h.y - n.y) > 1.2 * h.size)));
+  found.push(...findNoses(field, at(27)).filter((n) => humps.every((h) => Math.hypot(h.x - n.x, h.y - n.y) > h.size)));
   found.push(...findFlats(field, at(27)));
   onProgress?.(0.8);
   if (hardness.data.some((v) => !Number.isNaN(v))) {
@@ -101,7 +101,8 @@ function blobFeature(kind: FeatureKind, blob: Blob, field: Field, least: number)
     y: blob.y,
     depth: valueAt(field, blob.x, blob.y),
     rise: blob.rise,
-    size: 2 * blob.radius,
+    // As it is drawn: a circle as large as what lies inside its line at half height.
+    size: 2 * Math.sqrt(ringArea(blob.ring) / Math.PI),
     sharpness: blob.sharpness,
     confidence: confidenceOf(blob.rise, least, 1),
     edge: { type: 'area', ring: blob.ring },

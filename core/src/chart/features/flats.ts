@@ -1,6 +1,6 @@
 import { contours } from 'd3-contour';
 import type { Point } from '../../geo';
-import { gradientAt, type Field } from './field';
+import { gradientAt, ringArea, type Field } from './field';
 import { confidenceOf, type ChartFeature } from './types';
 
 const MOST_SLOPE = 0.015;
@@ -24,7 +24,7 @@ export function findFlats(field: Field, blurred: Field, most = 30): ChartFeature
   return shapes
     .map((polygon) => {
       const ring = polygon[0].slice(0, -1).map(([x, y]): Point => [field.x0 + x * cell, field.y0 + y * cell]);
-      return { ring, area: polygon.reduce((sum, r, n) => sum + (n ? -1 : 1) * Math.abs(areaOf(r)), 0) * cell * cell };
+      return { ring, area: polygon.reduce((sum, r, n) => sum + (n ? -1 : 1) * ringArea(r), 0) * cell * cell };
     })
     .filter((f) => f.area >= LEAST_AREA)
     .sort((a, b) => b.area - a.area)
@@ -58,9 +58,6 @@ export function findFlats(field: Field, blurred: Field, most = 30): ChartFeature
       ];
     });
 }
-
-const areaOf = (ring: number[][]): number =>
-  ring.reduce((sum, [x, y], i) => (i ? sum + (ring[i - 1][0] * y - x * ring[i - 1][1]) / 2 : sum), 0);
 
 /** A place on the flat itself, nearest to the middle of its edge. */
 function inner(ring: Point[], flat: number[], width: number, field: Field, cell: number): Point {
