@@ -77,7 +77,7 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
 for (const shot of shots) {
   if (values.only && !values.only.split(',').includes(shot.name)) continue;
   const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
-  await context.addInitScript(`localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander')`);
+  await context.addInitScript(`localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`);
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));
@@ -97,7 +97,7 @@ for (const shot of shots) {
   }
   if (shot.before === 'picture') {
     await page
-      .getByRole('button', { name: /m\/s|Set the position by hand/ })
+      .getByRole('button', { name: /m\/s|mph|Set the position by hand/ })
       .first()
       .click();
     await page.getByLabel('a lure under the boat').check();

@@ -3,6 +3,7 @@ import { expect } from 'chai';
 import type { Page } from 'playwright-core';
 import { violations } from './access';
 import { DESK, openPage, PHONE, until } from './browser';
+import { ask } from './harness';
 import { loggedWater } from './logged-water';
 
 const water = loggedWater(5, 14);
@@ -262,5 +263,79 @@ describe('a page of another origin', () => {
     expect(await (await fetch(`${water().url}/api/waters`)).text()).to.equal(before);
     await context.close();
     other.close();
+  });
+});
+
+describe('read in feet, °F and mph', () => {
+  /** Measures in SI that a page shows or says to a screen reader, each with what stands before it. */
+  const leftInSi = (page: Page): Promise<string[]> =>
+    page.evaluate(`(() => {
+      const said = [document.body.innerText, ...[...document.querySelectorAll('svg text')].map((t) => t.textContent)];
+      for (const e of document.querySelectorAll('[aria-label],[aria-valuetext],[title]'))
+        for (const name of ['aria-label', 'aria-valuetext', 'title']) said.push(e.getAttribute(name) ?? '');
+      return said.join('\\n').match(/[^\\n]{0,40}(?:\\d\\s?(?:m\\/s|m)(?![\\w²])|°C)/g) ?? [];
+    })()`) as Promise<string[]>;
+
+  it('no view shows or says metres, °C or m/s', async () => {
+    const { page, context, errors } = await openPage(`${water().url}/brief`);
+    await settle(page, 'brief');
+    const metres = (await page.getByTestId('headline').textContent())!;
+    expect((await leftInSi(page)).length, 'SI measures before').to.be.above(15);
+    await page.getByRole('button', { name: 'Units' }).click();
+    for (const unit of ['ft', '°F', 'mph']) await page.getByRole('radio', { name: unit, exact: true }).click();
+    await page.keyboard.press('Escape');
+    const [top, bottom] = [...metres.matchAll(/(\d+\.\d)/g)].map((m) => Number(m[1]) / 0.3048);
+    const feet = (await page.getByTestId('headline').textContent())!;
+    expect([...feet.matchAll(/(\d+(?:\.\d)?) (?:and|ft)/g)].map((m) => Math.round(Number(m[1])))).to.deep.equal([
+      Math.round(top),
+      Math.round(bottom),
+    ]);
+    for (const view of VIEWS) {
+      await page
+        .getByRole('link', { name: new RegExp(view, 'i') })
+        .first()
+        .click();
+      await settle(page, view);
+      expect(await leftInSi(page), view).to.deep.equal([]);
+      expect(await overflow(page), view).to.equal(0);
+    }
+    for (const name of ['Bait and mood', 'Marks and names', 'Quarrels', 'Years']) {
+      await page.getByRole('link', { name: 'Patterns' }).click();
+      await page.getByRole('button', { name }).or(page.getByRole('tab', { name })).or(page.getByRole('link', { name })).first().click();
+      await page.getByRole('status').waitFor({ state: 'detached' });
+      await page.waitForTimeout(500);
+      expect(await leftInSi(page), name).to.deep.equal([]);
+    }
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+
+  it('what is typed without a unit is in them, what is kept is SI, on a phone as well', async () => {
+    const { page, context } = await openPage(`${water().url}/deck`, { size: PHONE, at: { latitude: 48.2, longitude: -34.6 } });
+    await page.getByRole('button', { name: 'What if…' }).click();
+    await page.getByText('Read in m, °C, m/s').click();
+    for (const unit of ['ft', '°F', 'mph']) await page.getByRole('radio', { name: unit, exact: true }).click();
+    await page.getByRole('spinbutton', { name: 'Surface, °F' }).fill('70');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.getByText('70.0 °F').waitFor();
+    await page.getByRole('button', { name: 'Back to the log' }).click();
+    await page.getByRole('button', { name: 'Start the trip' }).click();
+    await page.getByRole('button', { name: 'Log the water' }).click();
+    await page.getByLabel('Surface temperature').fill('66');
+    await page.getByLabel('Clarity (Secchi)').fill('7');
+    await page.getByLabel('Wind speed').fill('4 m/s');
+    await page.getByRole('button', { name: 'Log it' }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.getByText('66.0 °F').waitFor();
+    expect(await leftInSi(page), 'the Deck while a trip runs').to.deep.equal([]);
+    const [{ id }] = await ask<{ id: string }[]>(water(), '/waters');
+    const { readings } = await ask<{
+      readings: { time: string; surface_temperature_c: number; secchi_m: number; wind_speed_ms: number }[];
+    }>(water(), `/waters/${id}/log`);
+    const last = readings.reduce((a, b) => (b.time > a.time ? b : a));
+    expect(last.surface_temperature_c).to.be.closeTo(18.889, 0.01);
+    expect(last.secchi_m).to.be.closeTo(2.134, 0.01);
+    expect(last.wind_speed_ms).to.equal(4);
+    await context.close();
   });
 });

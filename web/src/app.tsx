@@ -1,4 +1,4 @@
-import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Sailboat, Smartphone, Sun } from 'lucide-react';
+import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Ruler, Sailboat, Smartphone, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { useWaters } from './api/queries';
@@ -7,6 +7,7 @@ import { Dialog } from './parts/dialog';
 import { KeyHelp } from './parts/key-help';
 import { SignIn } from './parts/sign-in';
 import { Strip } from './parts/strip';
+import { UnitsFields } from './parts/units-fields';
 import { Mark } from './parts/symbols';
 import { Waiting } from './parts/waiting';
 import { useRefused } from './state/signed-in';
@@ -34,7 +35,7 @@ const VIEWS = [
 const typing = (event: KeyboardEvent): boolean =>
   event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
 
-function Navigation({ onHelp, onPhone }: { onHelp: () => void; onPhone: () => void }) {
+function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone: () => void; onUnits: () => void }) {
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
@@ -64,6 +65,10 @@ function Navigation({ onHelp, onPhone }: { onHelp: () => void; onPhone: () => vo
         <Smartphone size={22} aria-hidden />
         Phone
       </button>
+      <button type="button" className={`${item} max-md:!hidden`} onClick={onUnits}>
+        <Ruler size={22} aria-hidden />
+        Units
+      </button>
       <button type="button" className={`${item} max-md:!hidden`} onClick={onHelp}>
         <HelpCircle size={22} aria-hidden />
         Keys
@@ -88,6 +93,7 @@ export function App() {
   }, [bookmarked]);
   const [help, setHelp] = useState(false);
   const [phone, setPhone] = useState(false);
+  const [units, setUnits] = useState(false);
   const refused = useRefused();
   const navigate = useNavigate();
   const theme = useTheme();
@@ -118,7 +124,7 @@ export function App() {
   return (
     <ImportingProvider onDone={choose}>
       <div className="flex h-full max-md:flex-col print:block print:h-auto">
-        <Navigation onHelp={() => setHelp(true)} onPhone={() => setPhone(true)} />
+        <Navigation onHelp={() => setHelp(true)} onPhone={() => setPhone(true)} onUnits={() => setUnits(true)} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {!waters.data ? (
             <Waiting what="your waters" failed={waters.error} />
@@ -153,6 +159,12 @@ export function App() {
           <Suspense fallback={null}>
             <PhoneSheet onClose={() => setPhone(false)} />
           </Suspense>
+        )}
+        {units && (
+          <Dialog title="Units" onClose={() => setUnits(false)}>
+            <p className="mb-3 text-mute">How this device is read. What is kept and sent stays in metres, °C and m/s.</p>
+            <UnitsFields />
+          </Dialog>
         )}
         {help && <KeyHelp onClose={() => setHelp(false)} />}
       </div>

@@ -7,6 +7,8 @@ import { useEffect, useRef } from 'react';
 import { csvLine } from '@restless-shoal/core/formats';
 import { useTheme } from '../state/theme';
 import { saveFile } from './save-file';
+import { sayIn, type UnitSystem } from '@restless-shoal/core/units';
+import { useUnits } from '../state/units';
 
 echarts.use([
   BarChart,
@@ -30,15 +32,18 @@ export interface ChartLook {
   font: { fontFamily: string; color: string; fontSize: number };
   /** A tooltip in the theme's colours. */
   tooltip: Record<string, unknown>;
+  /** What is read in. */
+  units: UnitSystem;
 }
 
-function look(): ChartLook {
+function look(units: UnitSystem): ChartLook {
   const css = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
   const font = { fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif', color: css('--ink'), fontSize: 13 };
   return {
     css,
     font,
     tooltip: { backgroundColor: css('--surface'), borderColor: css('--line'), textStyle: font, confine: true },
+    units,
   };
 }
 
@@ -64,6 +69,7 @@ interface EChartProps {
 export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
   const target = useRef<HTMLDivElement>(null);
   const theme = useTheme();
+  const units = useUnits();
   const latest = useRef({ option, onPress, onReady });
   useEffect(() => {
     latest.current = { option, onPress, onReady };
@@ -74,7 +80,7 @@ export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
     const chart = echarts.init(box, null, { renderer: 'svg' });
     const resize = new ResizeObserver(() => chart.resize());
     resize.observe(box);
-    const drawn = { animation: false, ...latest.current.option(look()) };
+    const drawn = { animation: false, ...latest.current.option(look(units)) };
     chart.setOption(drawn);
     chart.on('click', (event) => latest.current.onPress?.({ dataIndex: event.dataIndex ?? -1, seriesIndex: event.seriesIndex ?? -1 }));
     latest.current.onReady?.(() => {
@@ -82,7 +88,7 @@ export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
       const aside = document.createElement('div');
       const picture = echarts.init(aside, null, { renderer: 'canvas', width: box.clientWidth, height: box.clientHeight });
       picture.setOption(drawn);
-      const url = picture.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: look().css('--ground') });
+      const url = picture.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: look(units).css('--ground') });
       picture.dispose();
       return url;
     });
@@ -91,8 +97,8 @@ export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
       resize.disconnect();
       chart.dispose();
     };
-  }, [of, theme]);
-  return <div ref={target} className="h-full w-full" role="img" aria-label={label} />;
+  }, [of, theme, units]);
+  return <div ref={target} className="h-full w-full" role="img" aria-label={sayIn(units, label)} />;
 }
 
 /** Buttons that carry a chart away: as a picture and as a table. */

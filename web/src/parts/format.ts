@@ -73,3 +73,31 @@ export const METRES_PER = { m: 1, ft: 0.3048 } as const;
 
 /** A depth in the reader's unit. */
 export const depthText = (metres: number, depth: DepthUnit): string => formatDepth(metres, { ...metric, depth });
+
+/** Ticks of a scale of depths down to so many metres, at whole numbers of the reader's unit: with a label each so many. */
+export function depthTicks(max: number, unit: DepthUnit): { depth: number; major: boolean; label: string | null }[] {
+  const metres = METRES_PER[unit];
+  const span = max / metres;
+  const [minor, major, labelled] =
+    unit === 'm'
+      ? [max <= 14 ? 1 : 2, 2, max <= 20 ? 2 : 4]
+      : span <= 40
+        ? [2, 10, 10]
+        : span <= 75
+          ? [5, 10, 10]
+          : span <= 160
+            ? [10, 20, 20]
+            : [20, 40, 40];
+  return Array.from({ length: Math.floor(span / minor + 1e-9) + 1 }, (_, k) => k * minor).map((v) => ({
+    depth: v * metres,
+    major: v % major === 0,
+    label: v % labelled === 0 ? String(v) : null,
+  }));
+}
+
+/** A scale bar: the longest round length of at most 110 pixels. @param resolution metres to a pixel */
+export function scaleBar(resolution: number, unit: DepthUnit): { label: string; pixels: number } {
+  const metres = METRES_PER[unit];
+  const length = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000].findLast((n) => (n * metres) / resolution <= 110) ?? 5;
+  return { label: unit === 'm' && length >= 1000 ? `${length / 1000} km` : `${length} ${unit}`, pixels: (length * metres) / resolution };
+}

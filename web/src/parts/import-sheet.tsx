@@ -8,6 +8,7 @@ import { refresh } from '../state/jobs';
 import { Dialog } from './dialog';
 import { grouped } from './format';
 import { Progress } from './progress';
+import { Say } from './say';
 
 interface Findings {
   count: number;
@@ -77,7 +78,7 @@ function Report({ answer }: { answer: ImportAnswer }) {
       ))}
       {answer.chart && (
         <p className="num border-t border-line pt-2 font-semibold">
-          Chart built from {grouped(answer.chart.soundings)} soundings: {grouped(answer.chart.cells)} cells of 25 m.
+          Chart built from {grouped(answer.chart.soundings)} soundings: {grouped(answer.chart.cells)} <Say>cells of 25 m</Say>.
         </p>
       )}
     </div>

@@ -1,11 +1,17 @@
 import { useState } from 'react';
+import { fromUnit, toUnit, type UnitSystem } from '@restless-shoal/core/units';
+import { useUnits } from '../state/units';
 import { useWaterState, type WhatIf } from '../state/water';
 import { Dialog } from './dialog';
 import { compass, fromLocalInput, toLocalInput } from './format';
+import { UnitsFields } from './units-fields';
 
 interface SliderProps {
   label: string;
-  unit: string;
+  /** What is measured, where it is read in the reader's unit. */
+  kind?: keyof UnitSystem;
+  /** The unit where it is not, or what follows it. */
+  unit?: string;
   min: number;
   max: number;
   step: number;
@@ -14,8 +20,16 @@ interface SliderProps {
   onChange: (value: number) => void;
 }
 
-/** A slider with its number beside it: drag it, or type. */
-function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderProps) {
+/** A slider with its number beside it: drag it, or type. Values are SI; it shows the reader's unit. */
+function Slider({ label, kind, unit: after = '', min: least, max: most, step, value: si, shown, onChange: change }: SliderProps) {
+  const units = useUnits();
+  const unit = kind ? `${units[kind]}${after}` : after;
+  const read = (v: number): number => (kind ? toUnit(v, kind, units) : v);
+  const [min, max] = [Math.ceil(read(least) / step - 1e-6) * step, Math.floor(read(most) / step + 1e-6) * step].map((v) =>
+    Number(v.toFixed(2)),
+  );
+  const value = Number(read(si).toFixed(2));
+  const onChange = (v: number): void => change(kind ? fromUnit(v, kind, units) : v);
   return (
     <div className="grid grid-cols-[8.5rem_1fr_7.5rem] items-center gap-3 py-1.5 max-md:grid-cols-[1fr_7.5rem]">
       <span className="font-semibold">{label}</span>
@@ -42,7 +56,7 @@ function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderP
               min={min}
               max={max}
               step={step}
-              value={Number(value.toFixed(2))}
+              value={value}
               onChange={(e) => {
                 const n = Number(e.target.value);
                 if (e.target.value !== '' && n >= min && n <= max) onChange(n);
@@ -59,6 +73,7 @@ function Slider({ label, unit, min, max, step, value, shown, onChange }: SliderP
 /** Where the conditions are changed by hand: the whole application then answers what if. */
 export function StripSheet({ onClose }: { onClose: () => void }) {
   const { water, conditions, day, said, whatIf, setWhatIf } = useWaterState();
+  const units = useUnits();
   const [line, setLine] = useState(
     whatIf.thermoclineSet ?? { top: day.column.thermocline?.top ?? 5, bottom: day.column.thermocline?.bottom ?? 7 },
   );
@@ -81,10 +96,18 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
           <small className="text-mute">{water.time_zone ?? 'local time'}</small>
         </span>
       </label>
-      <Slider label="Surface" unit="°C" min={0} max={32} step={0.1} value={conditions.surface} onChange={(surface) => set({ surface })} />
+      <Slider
+        label="Surface"
+        kind="temperature"
+        min={0}
+        max={32}
+        step={0.1}
+        value={conditions.surface}
+        onChange={(surface) => set({ surface })}
+      />
       <Slider
         label="Clarity (Secchi)"
-        unit="m"
+        kind="depth"
         min={0.2}
         max={12}
         step={0.1}
@@ -103,17 +126,18 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
       />
       <Slider
         label="Wind"
-        unit="m/s"
+        kind="speed"
         min={0}
         max={20}
         step={0.5}
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
-      <Slider label="Level" unit="m" min={-20} max={20} step={0.1} value={conditions.level ?? 0} onChange={(level) => set({ level })} />
+      <Slider label="Level" kind="depth" min={-20} max={20} step={0.1} value={conditions.level ?? 0} onChange={(level) => set({ level })} />
       <Slider
         label="Level changes"
-        unit="m a week"
+        kind="depth"
+        unit=" a week"
         min={-2}
         max={2}
         step={0.1}
@@ -136,7 +160,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
               <Slider
                 key={edge}
                 label={edge === 'top' ? 'Its top' : 'Its bottom'}
-                unit="m"
+                kind="depth"
                 min={0.5}
                 max={Math.max(6, Math.ceil(day.maxDepth))}
                 step={0.1}
@@ -159,6 +183,12 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
           ))}
         </ul>
       )}
+      <details className="mt-3 border-t border-line pt-2">
+        <summary className="touch-target cursor-pointer content-center font-semibold">
+          Read in {units.depth}, {units.temperature}, {units.speed}
+        </summary>
+        <UnitsFields />
+      </details>
       <div className="mt-4 flex justify-end gap-2">
         <button type="button" className="btn touch-target" onClick={() => setWhatIf(null)}>
           Back to the log

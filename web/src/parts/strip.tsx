@@ -1,12 +1,13 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
-import { formatDepth, formatSpeed, formatTemperature } from '@restless-shoal/core/units';
+import { formatDepth, formatSpeed, formatTemperature, sayIn, stepText } from '@restless-shoal/core/units';
 import type { WaterSummary } from '../api/queries';
 import { useReach } from '../api/reach';
 import { useWaterState } from '../state/water';
 import { clockInZone, compass, dayInZone } from './format';
 import { StripSheet } from './strip-sheet';
+import { useUnits } from '../state/units';
 
 function Item({
   label,
@@ -39,6 +40,7 @@ function Item({
 /** The conditions everything else is computed for. Press any of them to ask what if. */
 export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: (id: string) => void }) {
   const { water, species, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
+  const units = useUnits();
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
@@ -117,25 +119,25 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           label="surface"
           changed={whatIf.surface !== undefined}
           onPress={show}
-          note={`${conditions.trend >= 0 ? '+' : '−'}${Math.abs(conditions.trend).toFixed(1)} a day`}
+          note={`${conditions.trend >= 0 ? '+' : '−'}${stepText(Math.abs(conditions.trend), units)} a day`}
         >
-          {formatTemperature(conditions.surface)}
+          {formatTemperature(conditions.surface, units)}
         </Item>
         <Item label="clarity" changed={whatIf.secchi !== undefined} onPress={show}>
-          {formatDepth(conditions.secchi)}
+          {formatDepth(conditions.secchi, units)}
         </Item>
         <Item
           label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`}
           changed={whatIf.thermoclineSet !== undefined}
           onPress={show}
         >
-          {line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}
+          {line ? sayIn(units, `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m`) : 'none'}
         </Item>
         <Item label="oxygen holds to" onPress={show}>
-          {oxygen === null ? 'the bottom' : formatDepth(oxygen)}
+          {oxygen === null ? 'the bottom' : formatDepth(oxygen, units)}
         </Item>
         <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
-          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed))}`}
+          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed), units)}`}
         </Item>
         {conditions.level !== null && (
           <Item
@@ -152,7 +154,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
             className="max-2xl:hidden"
           >
             {conditions.level > 0 ? '+' : conditions.level < 0 ? '−' : ''}
-            {Math.abs(conditions.level).toFixed(1)} m
+            {formatDepth(Math.abs(conditions.level), units)}
           </Item>
         )}
         <Item label="sun" onPress={show} className="max-2xl:hidden">

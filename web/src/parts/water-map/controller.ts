@@ -436,11 +436,9 @@ export class WaterMapController {
     });
   }
 
-  /** Length of a whole number of metres on the screen near 90 px, for the scale bar. */
-  scale(): { metres: number; pixels: number } {
-    const resolution = this.map.getView().getResolution() ?? 1;
-    const metres = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000].findLast((m) => m / resolution <= 110) ?? 5;
-    return { metres, pixels: metres / resolution };
+  /** Metres on the water to a pixel of the screen. */
+  resolution(): number {
+    return this.map.getView().getResolution() ?? 1;
   }
 
   onZoom(listener: () => void): void {

@@ -6,6 +6,8 @@ import { useTheme } from '../../state/theme';
 import { useWaterState } from '../../state/water';
 import { WaterMapController, type ChanceLayer, type MapCover, type MapMark, type MapPlace } from './controller';
 import type { DrawnSoundings } from './sheets';
+import { useUnits } from '../../state/units';
+import { scaleBar } from '../format';
 
 interface WaterMapProps {
   label: string;
@@ -72,7 +74,9 @@ export function WaterMap({
   const { chart, water } = useWaterState();
   const theme = useTheme();
   const target = useRef<HTMLDivElement>(null);
-  const [scale, setScale] = useState<{ metres: number; pixels: number } | null>(null);
+  const { depth: lengths } = useUnits();
+  const [resolution, setResolution] = useState<number | null>(null);
+  const scale = resolution && scaleBar(resolution, lengths);
   const [map, setMap] = useState<WaterMapController | null>(null);
   const listeners = useRef({ onHover, onPick, onReady, onResolution });
   useEffect(() => {
@@ -105,9 +109,9 @@ export function WaterMap({
     controller.onHover((p) => listeners.current.onHover?.(p));
     controller.onPick((p, hit) => listeners.current.onPick?.(p, hit));
     const zoomed = (): void => {
-      const now = controller.scale();
-      setScale(now);
-      listeners.current.onResolution?.(now.metres / now.pixels);
+      const now = controller.resolution();
+      setResolution(now);
+      listeners.current.onResolution?.(now);
     };
     controller.onZoom(zoomed);
     zoomed();
@@ -156,7 +160,7 @@ export function WaterMap({
         <div className="pointer-events-none absolute bottom-3 right-16 flex items-end gap-3 rounded bg-surface/85 px-2 py-1 text-xs font-semibold max-md:bottom-40 max-md:right-3 max-md:flex-col max-md:gap-1">
           <span className="text-warn">Not for navigation</span>
           <span className="num flex flex-col items-center">
-            {scale.metres >= 1000 ? `${scale.metres / 1000} km` : `${scale.metres} m`}
+            {scale.label}
             <span className="block h-1.5 border-x-2 border-b-2 border-ink" style={{ width: scale.pixels }} />
           </span>
         </div>

@@ -2,6 +2,10 @@ import { useRef, type PointerEvent } from 'react';
 import { lightAt, oxygenHoldsTo, type WaterColumn } from '@restless-shoal/core/lake';
 import { depthWindow, type DepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { ColumnDrawing } from '../../parts/column';
+import { formatDepth } from '@restless-shoal/core/units';
+import { useSay, useUnits } from '../../state/units';
+import { depthTicks } from '../../parts/format';
+import { Say } from '../../parts/say';
 
 interface BigColumnProps {
   column: WaterColumn;
@@ -18,6 +22,8 @@ interface BigColumnProps {
 
 /** The water's column today: temperature, oxygen and light down it, the thermocline across it, and what each species can use beside it. */
 export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen, tilt, rule, onThermocline }: BigColumnProps) {
+  const units = useUnits();
+  const say = useSay();
   const svg = useRef<SVGSVGElement>(null);
   const dragging = useRef<'top' | 'bottom' | null>(null);
   const [width, height] = [430, 400];
@@ -37,8 +43,6 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
       .join('');
   const chosenSpecies = species.find((s) => s.name === chosen)!;
   const holds = oxygenHoldsTo(samples, chosenSpecies.leastOxygen);
-  const ticks = Array.from({ length: Math.floor(maxDepth / 2) + 1 }, (_, i) => i * 2);
-  const labelled = maxDepth > 12 ? 4 : 2;
   const one = samples[samples.length - 1];
   const move = (edge: 'top' | 'bottom', depth: number): void => {
     if (!thermocline) return;
@@ -60,15 +64,17 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
       className="h-auto w-full max-w-[460px]"
       ref={svg}
       role="group"
-      aria-label={`Column of the deepest water, ${maxDepth.toFixed(1)} m: ${samples[0].temperature.toFixed(1)} °C at the surface, ${one.temperature.toFixed(1)} °C at the bottom`}
+      aria-label={say(
+        `Column of the deepest water, ${maxDepth.toFixed(1)} m: ${samples[0].temperature.toFixed(1)} °C at the surface, ${one.temperature.toFixed(1)} °C at the bottom`,
+      )}
     >
       <g transform="translate(0,14)">
-        {ticks.map((z) => (
-          <g key={z}>
-            <line x1={x0 - 8} x2={x0 - 3} y1={y(z)} y2={y(z)} stroke="var(--mute)" />
-            {z % labelled === 0 && (
-              <text x={x0 - 12} y={y(z) + 5} textAnchor="end" fontSize="14" fill="var(--ink)" className="num">
-                {z}
+        {depthTicks(maxDepth, units.depth).map(({ depth, major, label }) => (
+          <g key={depth}>
+            {major && <line x1={x0 - 8} x2={x0 - 3} y1={y(depth)} y2={y(depth)} stroke="var(--mute)" />}
+            {label !== null && (
+              <text x={x0 - 12} y={y(depth) + 5} textAnchor="end" fontSize="14" fill="var(--ink)" className="num">
+                {label}
               </text>
             )}
           </g>
@@ -105,10 +111,10 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
             strokeDasharray="7 5"
           />
           <text x="6" y="17" fontSize="14" fontWeight="700" fill="var(--ink)" className="num">
-            {samples[0].temperature.toFixed(1)} °C
+            {say(`${samples[0].temperature.toFixed(1)} °C`)}
           </text>
           <text x="44" y={y(maxDepth) - 8} fontSize="14" fontWeight="700" fill="#fff" className="num">
-            {one.temperature.toFixed(1)} °C
+            {say(`${one.temperature.toFixed(1)} °C`)}
           </text>
         </g>
         {species.map((s, i) => {
@@ -133,7 +139,7 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
                     opacity={on ? 1 : 0.45}
                   />
                   <text x={x + 15} y={w.top < 0.6 ? -3 : y(w.top) - 5} textAnchor="middle" fontSize="12" fill="var(--mute)">
-                    {w.top.toFixed(1)}
+                    {formatDepth(w.top, units, false)}
                   </text>
                 </>
               )}
@@ -149,7 +155,7 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
               </text>
               {!w.empty && (
                 <text x={x + 15} y={y(w.bottom) + 34} textAnchor="middle" fontSize="12" fill="var(--mute)">
-                  to {w.bottom.toFixed(1)}
+                  to {formatDepth(w.bottom, units, false)}
                 </text>
               )}
             </g>
@@ -161,12 +167,14 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
               <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
             ))}
             <text x={x0 + cw + 20} y={y(max) - 62}>
-              thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m
-              {column.modelled ? `, modelled ±${column.spread.toFixed(1)} m` : ', measured'}
+              <Say>
+                thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m
+                {column.modelled ? `, modelled ±${column.spread.toFixed(1)} m` : ', measured'}
+              </Say>
             </text>
             {tilt > 0.15 && (
               <text x={x0 + cw + 20} y={y(max) - 44}>
-                {tilt.toFixed(1)} m deeper on the wind-blown side
+                <Say>{tilt.toFixed(1)} m deeper on the wind-blown side</Say>
               </text>
             )}
           </g>
@@ -182,7 +190,7 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
               aria-valuemin={0.3}
               aria-valuemax={Number(maxDepth.toFixed(1))}
               aria-valuenow={Number(thermocline[edge].toFixed(1))}
-              aria-valuetext={`${thermocline[edge].toFixed(1)} m`}
+              aria-valuetext={say(`${thermocline[edge].toFixed(1)} m`)}
               className="cursor-ns-resize touch-none print:hidden"
               onPointerDown={(event) => {
                 event.currentTarget.setPointerCapture(event.pointerId);
@@ -204,7 +212,9 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
           ))}
         {holds !== null && (
           <text x={x0 + cw + 20} y={y(max) - 22} fontSize="13" fill="var(--mute)">
-            below {holds.toFixed(1)} m under {chosenSpecies.leastOxygen} mg/l oxygen
+            <Say>
+              below {holds.toFixed(1)} m under {chosenSpecies.leastOxygen} mg/l oxygen
+            </Say>
           </text>
         )}
       </g>

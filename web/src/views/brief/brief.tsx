@@ -16,6 +16,7 @@ import { CastForm } from './cast-form';
 import { LeftOfWater } from './left-of-water';
 import { ProfileSheet } from './profile-sheet';
 import { Ribbon } from './ribbon';
+import { Say } from '../../parts/say';
 
 /** The brief of the day, computed in the worker whenever the conditions change. */
 function useBrief(): BriefAnswer | null {
@@ -101,7 +102,7 @@ export function Brief() {
         <section className="border-line p-4 max-md:border-b md:border-r" aria-label="The water today">
           <div className="mb-1 flex items-baseline justify-between gap-2 text-sm text-mute">
             <span>
-              <b className="text-ink">The water today</b>, deepest {chart.deepest.toFixed(1)} m
+              <b className="text-ink">The water today</b>, deepest <Say>{chart.deepest.toFixed(1)} m</Say>
             </span>
             <span>
               {cast
@@ -121,7 +122,7 @@ export function Brief() {
             onThermocline={(thermoclineSet) => state.setWhatIf({ thermoclineSet })}
           />
           <p className="num text-sm text-mute">
-            <b className="text-ink">{answer.water.state}</b>; mixed down to {answer.water.mixedLayer.toFixed(1)} m; stability{' '}
+            <b className="text-ink">{answer.water.state}</b>; mixed down to <Say>{answer.water.mixedLayer.toFixed(1)} m</Say>; stability{' '}
             {Math.round(answer.water.stability)} J/m²
             {answer.water.lakeNumber !== null &&
               `; lake number ${answer.water.lakeNumber.toFixed(1)}${answer.water.lakeNumber < 1 ? ': this wind moves the deep water' : ''}`}
@@ -149,12 +150,12 @@ export function Brief() {
         </section>
         <section className="min-w-0 border-line p-5 xl:border-r" aria-label="Depths">
           <h1 className="text-[22px] font-bold leading-tight" data-testid="headline">
-            {headline(species.name, window)}
+            <Say>{headline(species.name, window)}</Say>
             {!window.empty && <span className="block">That is bottom in {percent(share.bottom)} of the water.</span>}
           </h1>
           <p className="mt-1.5 text-[15px] text-mute">
-            <b className="text-ink">Shallow edge</b>: {window.topReason}.<br />
-            <b className="text-ink">Deep edge</b>: {window.bottomReason}.
+            <b className="text-ink">Shallow edge</b>: <Say>{window.topReason}</Say>.<br />
+            <b className="text-ink">Deep edge</b>: <Say>{window.bottomReason}</Say>.
             {!window.empty && (
               <>
                 <br />
@@ -208,10 +209,14 @@ export function Brief() {
             />
           </Link>
           <p className="num text-sm text-mute">
-            {waves.side === null ? 'Calm.' : `Waves at ${compass(conditions.windFrom)} ${Math.round(conditions.windSpeed)} m/s: `}
+            <Say>
+              {waves.side === null ? 'Calm.' : `Waves at ${compass(conditions.windFrom)} ${Math.round(conditions.windSpeed)} m/s: `}
+            </Say>
             {waves.side !== null && (
               <b className="text-ink">
-                up to {waves.highest.toFixed(1)} m on the {compass(waves.side)} side, wind-blown
+                <Say>
+                  up to {waves.highest.toFixed(1)} m on the {compass(waves.side)} side, wind-blown
+                </Say>
               </b>
             )}
           </p>
@@ -221,7 +226,7 @@ export function Brief() {
               className="border-l-[5px] py-0.5 pl-3 text-sm leading-snug"
               style={{ borderColor: c.level === 'warning' ? 'var(--warn)' : 'var(--bait)' }}
             >
-              <b>{c.title}</b> {c.words}
+              <b>{c.title}</b> <Say>{c.words}</Say>
             </p>
           ))}
           <button type="button" className="btn touch-target mt-auto print:hidden" onClick={() => globalThis.print()}>
@@ -270,7 +275,9 @@ function PlanTable({ rows }: { rows: { name: string; words: string; places: numb
             <th scope="row" className="w-32 py-1 pr-2 text-left font-bold">
               {r.name}
             </th>
-            <td className="py-1">{r.words}</td>
+            <td className="py-1">
+              <Say>{r.words}</Say>
+            </td>
             <td className="num whitespace-nowrap py-1 pl-2 text-right text-mute">{r.places} places</td>
           </tr>
         ))}

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { bandShare, hypsographOf, volumeBetween } from '@restless-shoal/core/chart';
 import { DepthBand } from '../../parts/depth-band';
 import { hectares, percent, depthText } from '../../parts/format';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 
 interface BandPanelProps {
@@ -18,7 +18,7 @@ interface BandPanelProps {
 /** Shades a depth band: what is out fades, what is left is counted. */
 export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPanelProps) {
   const { chart, species } = useWaterState();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const share = useMemo(() => bandShare(chart!.cells, band[0], band[1]), [chart, band]);
   const hypsograph = useMemo(() => hypsographOf(chart!.cells, chart!.deepest), [chart]);
   const total = hypsograph.area[0] || 1;

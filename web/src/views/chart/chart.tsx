@@ -11,7 +11,7 @@ import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
 import { WaterMap, type DrawnSoundings, type MapCover, type MapMark, type WaterMapController } from '../../parts/water-map';
 import { useBoatState } from '../../state/boat';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 import { useImporting } from '../../state/importing';
 import { useBuilds } from '../../state/jobs';
 import { useWaterState } from '../../state/water';
@@ -57,7 +57,7 @@ const whole = (top: number, bottom: number): [number, number] => [
 /** The water as its owner sounded it. */
 export function ChartView() {
   const { chart, chartBytes, day, conditions, species, water } = useWaterState();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const worker = useForecastWorker(chartBytes);
   const [detail, setDetail] = useState(12);
   const contours = useContours(worker, METRES_PER[unit], detail);

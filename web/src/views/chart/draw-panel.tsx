@@ -7,6 +7,7 @@ import { readNumber } from '../../parts/number-row';
 import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
+import { useSay } from '../../state/units';
 
 interface Thing {
   label: string;
@@ -52,6 +53,7 @@ interface DrawPanelProps {
 /** Cover and hazards placed by hand, and the outline drawn or mended. */
 export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
   const { water } = useWaterState();
+  const say = useSay();
   const queries = useQueryClient();
   const [what, setWhat] = useState<'outline' | number>(0);
   const [as, setAs] = useState<DrawKind>('Point');
@@ -204,7 +206,7 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
                 {c.name ?? c.cover ?? c.kind}
                 <span className="text-sm text-mute">
                   {c.name ? ` · ${c.cover ?? c.kind}` : ''}
-                  {c.height_m != null ? ` · ${c.height_m} m high` : ''}
+                  {c.height_m != null ? say(` · ${c.height_m} m high`) : ''}
                   {c.placed_on ? ` · ${c.placed_on}` : ''}
                 </span>
               </span>

@@ -1,4 +1,5 @@
-import { setDepthUnit, useDepthUnit } from '../../state/depth-unit';
+import { setUnits, useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 /** What is drawn on the chart. */
 export interface ChartLayers {
@@ -41,7 +42,7 @@ function Choice<T>({ label, value, options, onChange }: { label: string; value: 
 
 /** What lies on the chart, and in which unit it is read. */
 export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const set = (change: Partial<ChartLayers>): void => onLayers({ ...layers, ...change });
   const toggles: [keyof ChartLayers & ('relief' | 'contours' | 'marks' | 'cover' | 'shapes'), string][] = [
     ['relief', 'Relief'],
@@ -78,21 +79,21 @@ export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
         ]}
         onChange={(soundings) => set({ soundings })}
       />
-      <Choice
+      <Choice<'m' | 'ft'>
         label="Depths in"
         value={unit}
         options={[
           ['m', 'm'],
           ['ft', 'ft'],
         ]}
-        onChange={setDepthUnit}
+        onChange={(depth) => setUnits({ depth })}
       />
       {layers.overlay === 'hardness' && (
         <p className="border-t border-line pt-2 text-sm text-mute">The harder the bottom, the denser the brown; dotted from 0.60 on.</p>
       )}
       {layers.overlay === 'doubt' && (
         <p className="border-t border-line pt-2 text-sm text-mute">
-          Clear: the depth is good to 0.2 m. The paler, the less is known; blank from 1.5 m of expected error on.
+          <Say>Clear: the depth is good to 0.2 m. The paler, the less is known; blank from 1.5 m of expected error on.</Say>
         </p>
       )}
     </div>

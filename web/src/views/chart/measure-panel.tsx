@@ -4,11 +4,11 @@ import { formatLength, metric } from '@restless-shoal/core/units';
 import { hectares } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import type { WaterMapController } from '../../parts/water-map';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 
 /** Distance and bearing along a line, or the size of an area, drawn on the map. */
 export function MeasurePanel({ map, epsg }: { map: WaterMapController | null; epsg: number }) {
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const [kind, setKind] = useState<'LineString' | 'Polygon'>('LineString');
   const [points, setPoints] = useState<Point[]>([]);
   const [done, setDone] = useState(false);

@@ -1,7 +1,7 @@
 import { FEATURE_KINDS, type ChartFeature, type FeatureKind } from '@restless-shoal/core/chart';
 import { DepthBand } from '../../parts/depth-band';
 import { percent, depthText } from '../../parts/format';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useSay, useUnits } from '../../state/units';
 import type { ShapeFilter } from './filter-shapes';
 import { shapeWords } from './shape-words';
 
@@ -19,7 +19,8 @@ const SIZES = [0, 20, 40, 80, 150, 300];
 
 /** The shapes of the bottom that hold fish: filtered by kind, depth and size, and listed. */
 export function ShapesPanel({ all, shown, filter, onFilter, max, chosen, onChoose }: ShapesPanelProps) {
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
+  const say = useSay();
   const counts = new Map<FeatureKind, number>();
   for (const s of all) counts.set(s.kind, (counts.get(s.kind) ?? 0) + 1);
   const toggle = (kind: FeatureKind): void =>
@@ -52,7 +53,7 @@ export function ShapesPanel({ all, shown, filter, onFilter, max, chosen, onChoos
           <select className="select h-11 w-24" value={filter.size} onChange={(e) => onFilter({ ...filter, size: Number(e.target.value) })}>
             {SIZES.map((s) => (
               <option key={s} value={s}>
-                {s ? `${s} m` : 'any size'}
+                {s ? say(`${s} m`) : 'any size'}
               </option>
             ))}
           </select>

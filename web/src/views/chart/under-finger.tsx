@@ -4,14 +4,14 @@ import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { Column } from '../../parts/column';
 import { percent, depthText } from '../../parts/format';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import { sharpnessWords, shapeWords } from './shape-words';
 
 /** What lies under the finger, as a Column. */
 export function UnderFinger({ point }: { point: Point }) {
   const { chart, day, species } = useWaterState();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const at = (raster: 'depth' | 'hardness' | 'quality'): number => chart![raster].at(point[0], point[1]);
   const [depth, hardness, error] = [at('depth'), at('hardness'), at('quality')];
   const position = metricPlane(chart!.epsg).toLatLon(point);
@@ -57,7 +57,7 @@ export function UnderFinger({ point }: { point: Point }) {
 
 /** The shape that was pressed. */
 export function ChosenShape({ shape, onClose }: { shape: ChartFeature; onClose: () => void }) {
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const sharp = sharpnessWords(shape);
   return (
     <div className="mb-2 flex items-start gap-2 border-b border-line pb-2" data-testid="chosen-shape">

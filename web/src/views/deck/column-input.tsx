@@ -1,5 +1,8 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { ColumnDrawing } from '../../parts/column';
+import { formatDepth, sayIn } from '@restless-shoal/core/units';
+import { useUnits } from '../../state/units';
+import { depthTicks } from '../../parts/format';
 
 export interface DepthSpan {
   top: number;
@@ -23,6 +26,8 @@ const HALF = 0.5;
 
 /** The Column as an input: one touch sets the depth, give or take half a metre; its two handles refine top and bottom. */
 export function ColumnInput({ width, height, bottom, hardness, thermocline, oxygenTo, span, count, kind, onChange }: ColumnInputProps) {
+  const units = useUnits();
+  const number = (depth: number): string => formatDepth(depth, units, false);
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<'top' | 'bottom' | 'both' | null>(null);
   const floor = bottom ?? 12;
@@ -62,7 +67,6 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
     onChange({ top: Number(top.toFixed(2)), bottom: Number(Math.min(floor, Math.max(top, span.bottom + step + grow / 2)).toFixed(2)) });
   };
   const middle = (span.top + span.bottom) / 2;
-  const ticks = Array.from({ length: max + 1 }, (_, i) => i).filter((i) => max <= 14 || i % 2 === 0);
   const tint = kind === 'bait' ? 'var(--bait)' : kind === 'fish' ? 'var(--fish)' : kind === 'thermocline' ? 'var(--therm)' : 'var(--cover)';
   return (
     <svg
@@ -77,7 +81,7 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
       aria-valuemin={0}
       aria-valuemax={Number(floor.toFixed(1))}
       aria-valuenow={Number(middle.toFixed(1))}
-      aria-valuetext={`${span.top.toFixed(1)} to ${span.bottom.toFixed(1)} m`}
+      aria-valuetext={sayIn(units, `${span.top.toFixed(1)} to ${span.bottom.toFixed(1)} m`)}
       className="cursor-pointer touch-none select-none"
       onPointerDown={down}
       onPointerMove={move}
@@ -85,12 +89,12 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
       onPointerCancel={() => (drag.current = null)}
       onKeyDown={press}
     >
-      {ticks.map((z) => (
-        <g key={z}>
-          <line x1={z % 2 ? 30 : 26} x2={left - 4} y1={y(z)} y2={y(z)} stroke="var(--mute)" strokeWidth={z % 2 ? 1 : 1.6} />
-          {z % 2 === 0 && (max <= 20 || z % 4 === 0) && (
-            <text x="22" y={y(z) + 5} textAnchor="end" fontSize="15" fill="var(--ink)" className="num">
-              {z}
+      {depthTicks(max, units.depth).map(({ depth, major, label }) => (
+        <g key={depth}>
+          <line x1={major ? 26 : 30} x2={left - 4} y1={y(depth)} y2={y(depth)} stroke="var(--mute)" strokeWidth={major ? 1.6 : 1} />
+          {label !== null && (
+            <text x="22" y={y(depth) + 5} textAnchor="end" fontSize="15" fill="var(--ink)" className="num">
+              {label}
             </text>
           )}
         </g>
@@ -136,14 +140,14 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
       </g>
       <g className="num" fontSize="16" fontWeight="700">
         <text x={left + cw + 7} y={y(span.top) + 2} fill={tint}>
-          {span.top.toFixed(1)}
+          {number(span.top)}
         </text>
         <text x={left + cw + 7} y={Math.max(y(span.bottom) + 8, y(span.top) + 18)} fill={tint}>
-          {span.bottom.toFixed(1)}
+          {number(span.bottom)}
         </text>
         {bottom !== null && (
           <text x={left + cw + 7} y={Math.max(y(floor) + 14, y(span.bottom) + 28)} fill="var(--ink)">
-            {floor.toFixed(1)}
+            {number(floor)}
           </text>
         )}
       </g>

@@ -30,6 +30,9 @@ import { isSlant, useMarking } from './use-marking';
 import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
 import { ViewChoice } from './view-choice';
+import { formatDepth } from '@restless-shoal/core/units';
+import { useSay, useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 // Comes when it is asked for, so that the Deck is there sooner.
 const Picture = lazy(() => import('./picture').then((m) => ({ default: m.Picture })));
@@ -56,6 +59,8 @@ const middleOf = ({ top_m, bottom_m }: { top_m: number | null; bottom_m: number 
 
 function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const { water, chart, species, day, conditions, running } = useWaterState();
+  const units = useUnits();
+  const say = useSay();
   const { source, view, setView, looking, setLooking, mode, setDoing, recorded, echoes } = useBoatState();
   const { boat } = source;
   const phone = usePhone();
@@ -117,7 +122,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     conditions.windSpeed >= 0.3
       ? {
           relative: conditions.windFrom - (boat?.course ?? 0),
-          words: `${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`,
+          words: say(`${compass(conditions.windFrom)} ${conditions.windSpeed.toFixed(0)} m/s`),
         }
       : null;
   const unsent = log.waiting.filter((e) => e.refused === null).length;
@@ -257,7 +262,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       onClick={() => setSheet('boat')}
     >
       {boat
-        ? `${phone && toggle ? '' : `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · `}${boat.speed.toFixed(1)} m/s${source.source === 'hand' ? ' · by hand' : source.simulated ? ' · simulated boat' : source.source === 'network' ? ' · boat’s network' : ''}`
+        ? `${phone && toggle ? '' : `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · `}${say(`${boat.speed.toFixed(1)} m/s`)}${source.source === 'hand' ? ' · by hand' : source.simulated ? ' · simulated boat' : source.source === 'network' ? ' · boat’s network' : ''}`
         : 'Set the position by hand'}
     </button>
   );
@@ -359,10 +364,12 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
               <span>
                 How deep?{' '}
                 <b className="num text-ink">
-                  {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
+                  <Say>
+                    {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
+                  </Say>
                 </b>
               </span>
-              {here.depth !== null && <span className="num">{Math.max(0, here.depth - span.bottom).toFixed(1)} up</span>}
+              {here.depth !== null && <span className="num">{formatDepth(Math.max(0, here.depth - span.bottom), units, false)} up</span>}
             </p>
             {column}
           </section>

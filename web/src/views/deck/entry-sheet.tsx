@@ -7,6 +7,7 @@ import type { DayEntry } from './day-strip';
 import { MarkDetails } from './mark-details';
 import { asSent, OUTCOME_WORDS } from './outcome';
 import { isBlank } from './tally';
+import { Say } from '../../parts/say';
 
 export const agoWords = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));
@@ -99,7 +100,9 @@ export function EntrySheet({
         {[...lines, ['where', `${record.latitude.toFixed(5)}, ${record.longitude.toFixed(5)}`]].map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="text-mute">{name}</dt>
-            <dd>{value}</dd>
+            <dd>
+              <Say>{value}</Say>
+            </dd>
           </div>
         ))}
       </dl>

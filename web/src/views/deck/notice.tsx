@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { isConflict } from '../../offline/apply';
 import type { Entry } from '../../offline/outbox';
 import type { Done } from './use-marking';
+import { Say } from '../../parts/say';
 
 /** What has just happened, with the way back; or what is wrong. */
 export function Notice({
@@ -82,7 +83,7 @@ function Said({ done, waits, onOver }: { done: Done; waits: string | null; onOve
     <div className="text-sm leading-tight">
       <p className="flex flex-wrap items-center justify-end gap-1 font-semibold">
         <span className="min-w-0 flex-1 basis-40 max-md:basis-full" data-testid="done">
-          {done.words}
+          <Say>{done.words}</Say>
           {waits && <span className="text-warn"> · {waits}</span>}
         </span>
         {done.same && (
@@ -94,7 +95,7 @@ function Said({ done, waits, onOver }: { done: Done; waits: string | null; onOve
               onOver();
             }}
           >
-            {done.same.words}
+            <Say>{done.same.words}</Say>
           </button>
         )}
         {done.workings && (
@@ -127,13 +128,18 @@ function Said({ done, waits, onOver }: { done: Done; waits: string | null; onOve
           <b>
             {done.advice.advice === 'stop' ? 'Worth stopping' : done.advice.advice === 'go on' ? 'Go on searching' : 'Look again first'}
           </b>
-          : <span className="num text-mute">{done.advice.reason}</span>
+          :{' '}
+          <span className="num text-mute">
+            <Say>{done.advice.reason}</Say>
+          </span>
         </p>
       )}
       {how && (
         <ol className="num mt-1 list-decimal pl-5 text-xs text-mute" data-testid="workings">
           {done.workings?.map((step) => (
-            <li key={step}>{step}</li>
+            <li key={step}>
+              <Say>{step}</Say>
+            </li>
           ))}
         </ol>
       )}

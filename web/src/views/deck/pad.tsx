@@ -2,6 +2,8 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { lensPath } from '../../parts/symbols';
 import type { LookedPatch } from './looked';
 import { FORWARD_ANGLE, type ViewInUse } from '../../state/views-in-use';
+import { useSay, useUnits } from '../../state/units';
+import { METRES_PER } from '../../parts/format';
 
 /** A mark near the boat, metres ahead and to starboard of it. */
 export interface NearMark {
@@ -59,6 +61,8 @@ export function aimWords(ahead: number, starboard: number): string {
 
 /** The Pad: the boat from above, bow up. A touch places the target and marks it; arrow keys aim and Enter marks. */
 export function Pad({ size, view, wind, near, kind, looked, circles, below, onMark }: PadProps) {
+  const say = useSay();
+  const { depth: unit } = useUnits();
   const svg = useRef<SVGSVGElement>(null);
   const [aim, setAim] = useState<{ ahead: number; starboard: number } | null>(null);
   const reach = padReach(view);
@@ -92,8 +96,9 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
     else return;
     event.preventDefault();
   };
-  const step = reach > 45 ? 20 : reach > 17 ? 10 : 5;
-  const rings = Array.from({ length: Math.floor(reach / step) }, (_, i) => (i + 1) * step);
+  const edge = reach / METRES_PER[unit];
+  const step = edge > 110 ? 50 : edge > 45 ? 20 : edge > 17 ? 10 : 5;
+  const rings = Array.from({ length: Math.floor(edge / step) }, (_, i) => (i + 1) * step);
   const tint = kind === 'bait' ? 'var(--bait)' : kind === 'fish' ? 'var(--fish)' : 'var(--cover)';
   return (
     <svg
@@ -103,7 +108,9 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
       viewBox={`0 0 ${size} ${size}`}
       role="application"
       tabIndex={0}
-      aria-label={`Where from the boat? Bow up, ${Math.round(reach)} m to the edge${below === null ? '' : ', as the screen shows it'}. ${aim ? aimWords(aim.ahead, aim.starboard) : ''}`}
+      aria-label={say(
+        `Where from the boat? Bow up, ${Math.round(reach)} m to the edge${below === null ? '' : ', as the screen shows it'}. ${aim ? aimWords(aim.ahead, aim.starboard) : ''}`,
+      )}
       className="cursor-crosshair touch-none select-none"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -156,12 +163,12 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
       {below !== null && below > 1 && below < reach && (
         <circle cx={c} cy={c} r={m(below)} fill="var(--foot)" opacity=".14" stroke="var(--foot)" strokeWidth="1" />
       )}
-      {rings.map((metres) => (
-        <g key={metres}>
-          <circle cx={c} cy={c} r={m(metres)} fill="none" stroke="var(--line)" strokeWidth="1.4" strokeDasharray="4 6" />
-          {m(metres) > 34 && (
-            <text x={c + 5} y={c - m(metres) + 15} fontSize="13" fill="var(--mute)" className="num">
-              {metres} m
+      {rings.map((ring) => (
+        <g key={ring}>
+          <circle cx={c} cy={c} r={m(ring * METRES_PER[unit])} fill="none" stroke="var(--line)" strokeWidth="1.4" strokeDasharray="4 6" />
+          {m(ring * METRES_PER[unit]) > 34 && (
+            <text x={c + 5} y={c - m(ring * METRES_PER[unit]) + 15} fontSize="13" fill="var(--mute)" className="num">
+              {ring} {unit}
             </text>
           )}
         </g>
@@ -211,7 +218,7 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
             stroke="none"
             className="num"
           >
-            {Math.hypot(aim.ahead, aim.starboard).toFixed(1)} m
+            {say(`${Math.hypot(aim.ahead, aim.starboard).toFixed(1)} m`)}
           </text>
         </g>
       )}

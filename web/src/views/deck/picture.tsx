@@ -19,6 +19,9 @@ import {
 } from './picture-cursor';
 import { palette } from './picture-palette';
 import { kindWords, type Kind } from './kinds';
+import { METRES_PER, type DepthUnit } from '../../parts/format';
+import { useSay, useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 const CLUTTER: Record<Clutter, { press: string; named: string }> = {
   lure: { press: 'My lure', named: 'lure' },
@@ -57,6 +60,8 @@ function windowOf(record: EchoRecord, newest: number, pings: number, zoom: numbe
 export function Picture({ width, height, record, view, fixes, kind, count, columnDepth, onMark }: PictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
+  const { depth: unit } = useUnits();
+  const say = useSay();
   const shown = shownOf(view);
   const [paused, setPaused] = useState<Newest | null>(null);
   const [zoom, setZoom] = useState(1);
@@ -102,7 +107,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
     else if (shown === 'side-scan') drawSideScan(paper, record, now.side, reach);
     else if (now.forward) drawForward(paper, now.forward.echo, ahead, seen);
     context.putImageData(image, 0, 0);
-    drawScale(context, frame);
+    drawScale(context, frame, unit);
     if (shown === 'sounder') drawTraces(context, record, frame);
     if (cursor) drawCursor(context, cursor, frame);
   };
@@ -155,7 +160,9 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
         height={height}
         tabIndex={0}
         role="application"
-        aria-label={`What the ${shown} shows, ${shown === 'side-scan' ? `${told.reach} m to each side` : `${told.seen.from.toFixed(1)} to ${told.seen.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`}
+        aria-label={say(
+          `What the ${shown} shows, ${shown === 'side-scan' ? `${told.reach} m to each side` : `${told.seen.from.toFixed(1)} to ${told.seen.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`,
+        )}
         className="block cursor-crosshair touch-none rounded border border-line select-none"
         onPointerDown={press}
         onKeyDown={key}
@@ -201,7 +208,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
           <>
             <span className="num min-w-40 flex-1 leading-tight font-semibold max-md:basis-full" aria-live="polite">
               {trace?.clutter ? `Your ${CLUTTER[trace.clutter].named}: ` : ''}
-              {reading.words}
+              <Say>{reading.words}</Say>
             </span>
             {trace?.clutter ? (
               <button
@@ -295,25 +302,29 @@ function label(context: CanvasRenderingContext2D, text: string, x: number, y: nu
   context.fillText(text, x, y);
 }
 
-function drawScale(context: CanvasRenderingContext2D, { view, width, height, seen, reach, ahead }: PictureFrame): void {
-  const step = (span: number): number => [0.5, 1, 2, 5, 10, 20, 50].find((s) => span / s <= 6) ?? 50;
+/** The scale, at whole numbers of the reader's unit. */
+function drawScale(context: CanvasRenderingContext2D, { view, width, height, ...metres }: PictureFrame, unit: DepthUnit): void {
+  const per = METRES_PER[unit];
+  const [reach, ahead] = [metres.reach / per, metres.ahead / per];
+  const seen = { from: metres.seen.from / per, to: metres.seen.to / per };
+  const step = (span: number): number => [0.5, 1, 2, 5, 10, 20, 50, 100].find((s) => span / s <= 6) ?? 100;
   if (view === 'side-scan') {
     const by = step(reach);
     for (let d = by; d < reach * 0.97; d += by)
       for (const side of [-1, 1]) label(context, String(d), width / 2 + (side * d * width) / 2 / reach, 17, 'center');
     label(context, 'port', 8, 38, 'left');
-    label(context, 'starboard m', width - 8, 38, 'right');
+    label(context, `starboard ${unit}`, width - 8, 38, 'right');
     return;
   }
   const by = step(seen.to - seen.from);
   for (let d = Math.ceil(seen.from / by) * by; d < seen.to; d += by) {
     const y = ((d - seen.from) / (seen.to - seen.from)) * height;
-    if (y > 24 && y < height - 52) label(context, d === 0 ? '0' : `${d} m`, 6, y + 5, 'left');
+    if (y > 24 && y < height - 62) label(context, d === 0 ? '0' : `${d} ${unit}`, 6, y + 5, 'left');
   }
   if (view !== 'forward-facing') return;
   const across = step(ahead);
   for (let d = across; d < ahead; d += across)
-    label(context, d + across < ahead ? String(d) : `${d} m ahead`, (d / ahead) * width, 17, 'center');
+    label(context, d + across < ahead ? String(d) : `${d} ${unit} ahead`, (d / ahead) * width, 17, 'center');
 }
 
 function drawTraces(context: CanvasRenderingContext2D, record: EchoRecord, { width, height, newest: all, seen }: PictureFrame): void {

@@ -6,7 +6,8 @@ import { sendJson } from '../../api/client';
 import type { PlanPlace } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
 import { compass, depthText } from '../../parts/format';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 /** The places on the plan, the nearest first: go there, or take it off. */
 export function PlanSheet({
@@ -23,7 +24,7 @@ export function PlanSheet({
   onClose: () => void;
 }) {
   const queries = useQueryClient();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const [failed, setFailed] = useState<string | null>(null);
   const sorted = from ? [...places].sort((a, b) => distance(from, a) - distance(from, b)) : places;
   const takeOff = (id: string): void => {
@@ -48,8 +49,10 @@ export function PlanSheet({
                 {p.depth_m !== null && <span className="num font-normal">, {depthText(p.depth_m, unit)}</span>}
               </p>
               <p className="num truncate text-sm text-mute">
-                {from ? `${distance(from, p).toFixed(0)} m ${compass(bearing(from, p))} · ` : ''}
-                {p.words}
+                <Say>
+                  {from ? `${distance(from, p).toFixed(0)} m ${compass(bearing(from, p))} · ` : ''}
+                  {p.words}
+                </Say>
               </p>
             </div>
             <button

@@ -1,6 +1,8 @@
 import { Eye, EyeOff, Waypoints } from 'lucide-react';
 import type { TrackMode } from '../../state/use-recorder';
 import { DECK_VIEWS, type ViewInUse } from '../../state/views-in-use';
+import { Say } from '../../parts/say';
+import { useUnits } from '../../state/units';
 
 const HINTS: Record<TrackMode, string> = {
   scan: 'The sonar is watched: the track counts as water looked at. Press when you are under way',
@@ -29,6 +31,7 @@ export function ViewChoice({
   onLooking: (looking: boolean) => void;
   onTroll: (trolling: boolean) => void;
 }) {
+  const { depth } = useUnits();
   // Looking, under way, trolling, and looking again.
   const next = (): void => {
     if (mode === 'troll') {
@@ -60,14 +63,14 @@ export function ViewChoice({
       </select>
       {ranges.length > 0 && (
         <select
-          aria-label="Range of the view, m"
+          aria-label={`Range of the view, ${depth}`}
           className="select num h-11 w-24 max-md:w-[4.4rem] max-md:px-2"
           value={view.range}
           onChange={(e) => onView({ ...view, range: Number(e.target.value) })}
         >
           {ranges.map((r) => (
             <option key={r} value={r}>
-              {r} m
+              <Say>{r} m</Say>
             </option>
           ))}
         </select>

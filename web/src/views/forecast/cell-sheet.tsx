@@ -5,6 +5,7 @@ import { Column } from '../../parts/column';
 import { percent, percentRange } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import type { useForecast } from './use-forecast';
+import { Say } from '../../parts/say';
 
 export interface CellView {
   point: Point;
@@ -56,13 +57,16 @@ export function CellSheet({
             </button>
           </p>
           <p className="num text-sm">
-            bottom {depth.toFixed(1)} m · {species.name} likely at {forecast.depthTop[cell].toFixed(1)}–
-            {forecast.depthBottom[cell].toFixed(1)} m
+            <Say>
+              bottom {depth.toFixed(1)} m · {species.name} likely at {forecast.depthTop[cell].toFixed(1)}–
+              {forecast.depthBottom[cell].toFixed(1)} m
+            </Say>
           </p>
           <ul className="mt-1 text-[13px] leading-snug">
             {reasons.slice(0, 8).map((r) => (
               <li key={r.factor}>
-                <b style={{ color: r.effect > 0 ? 'var(--act)' : 'var(--warn)' }}>{r.effect > 0 ? 'for' : 'against'}</b> {r.words}
+                <b style={{ color: r.effect > 0 ? 'var(--act)' : 'var(--warn)' }}>{r.effect > 0 ? 'for' : 'against'}</b>{' '}
+                <Say>{r.words}</Say>
               </li>
             ))}
           </ul>

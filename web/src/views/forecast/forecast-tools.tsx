@@ -6,6 +6,7 @@ import { clockInZone, compass, dayInZone, inZone } from '../../parts/format';
 import { saveFile } from '../../parts/save-file';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
+import { Say } from '../../parts/say';
 
 /** A forecast kept to hold others against. */
 export interface Kept {
@@ -54,7 +55,10 @@ export function ForecastTools({
       </label>
       {kept ? (
         <p className="flex items-center gap-1 rounded-box border border-line bg-surface py-0.5 pl-3 text-sm" data-testid="compared">
-          now minus <b className="num">{kept.words}</b>
+          now minus{' '}
+          <b className="num">
+            <Say>{kept.words}</Say>
+          </b>
           <button type="button" className="btn btn-ghost btn-sm touch-target px-2" aria-label="Stop comparing" onClick={onDrop}>
             <X size={16} aria-hidden />
           </button>

@@ -18,6 +18,9 @@ import { PlaceRow } from './place-row';
 import { nats } from './nats';
 import { ScorePanel } from './score-panel';
 import { useCellIndex, useForecast } from './use-forecast';
+import { METRES_PER } from '../../parts/format';
+import { useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 const NO_PLACES: Place[] = [];
 
@@ -37,7 +40,8 @@ function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, school
 export function ForecastView() {
   const { chart, chartBytes, water, species, conditions, log, running, setWhatIf } = useWaterState();
   const worker = useForecastWorker(chartBytes);
-  const contours = useContours(worker);
+  const { depth: unit } = useUnits();
+  const contours = useContours(worker, METRES_PER[unit]);
   // A trip after fish of a size asks for those until told otherwise.
   const [askedLarge, setAskedLarge] = useState<boolean | null>(null);
   const wantsLarge = askedLarge ?? (running?.goal === 'size' || running?.goal === 'best');
@@ -101,6 +105,7 @@ export function ForecastView() {
       <WaterMap
         label={`Forecast for ${species.name} on ${water.name}`}
         contours={contours}
+        unit={METRES_PER[unit]}
         chance={chance}
         places={places}
         chosen={chosen}
@@ -111,7 +116,7 @@ export function ForecastView() {
         <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2">
           <div className="flex flex-wrap items-center gap-2">
             <p className="rounded-box border border-line bg-surface px-3 py-2">
-              <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: chance that one scan of a 25 m cell shows{' '}
+              <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: <Say>chance that one scan of a 25 m cell shows</Say>{' '}
               {answer?.large ? 'a large one' : 'one'}
               <span className="block text-sm text-mute" data-testid="basis">
                 {answer ? basisWords(answer, schoolsOnly, log.trips.length > 0) : 'computing …'}

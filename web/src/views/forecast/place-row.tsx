@@ -3,11 +3,14 @@ import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { Column } from '../../parts/column';
 import { hectares, percent, percentRange } from '../../parts/format';
 import { useWaterState } from '../../state/water';
+import { Say } from '../../parts/say';
+import { useSay } from '../../state/units';
 
 /** For and against, as a bar: what speaks for to the right in one colour, against in another, each with its words. */
 function ReasonBar({ reasons }: { reasons: Reason[] }) {
   const total = reasons.reduce((s, r) => s + Math.abs(r.effect), 0) || 1;
-  const label = reasons.map((r) => `${r.effect > 0 ? '+' : '−'}${Math.abs(r.effect).toFixed(1)} ${r.words}`).join('; ');
+  const say = useSay();
+  const label = reasons.map((r) => `${r.effect > 0 ? '+' : '−'}${Math.abs(r.effect).toFixed(1)} ${say(r.words)}`).join('; ');
   return (
     <span role="img" aria-label={label} title={label} className="mt-1.5 flex h-2.5 gap-px">
       {[...reasons]
@@ -45,10 +48,10 @@ function ReasonWords({
   const con = reasons.filter((r) => r.effect < 0).slice(0, 2);
   return (
     <span className="block text-[13px] leading-snug text-mute">
-      {pro.map((r) => r.words).join(', ') || 'nothing speaks for it'}
+      <Say>{pro.map((r) => r.words).join(', ') || 'nothing speaks for it'}</Say>
       {con.length > 0 && (
         <>
-          ; <b className="text-ink">against:</b> {con.map((r) => r.words).join(', ')}
+          ; <b className="text-ink">against:</b> <Say>{con.map((r) => r.words).join(', ')}</Say>
         </>
       )}
       . {looked != null && (looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`)}
@@ -101,13 +104,17 @@ export function PlaceRow({
         <span>
           <span className="flex items-baseline justify-between gap-2">
             <b className="leading-tight">
-              {place.name}, {place.depth.toFixed(1)}&nbsp;m
+              <Say>
+                {place.name}, {place.depth.toFixed(1)}&nbsp;m
+              </Say>
             </b>
             <b className="num whitespace-nowrap text-fish">{percent(place.probability)}</b>
           </span>
           <span className="num flex justify-between text-[13px] text-mute">
             <span>
-              hold at {place.depthTop.toFixed(1)}–{place.depthBottom.toFixed(1)} m · {hectares(place.area)}
+              <Say>
+                hold at {place.depthTop.toFixed(1)}–{place.depthBottom.toFixed(1)} m · {hectares(place.area)}
+              </Say>
             </span>
             <span title="80 % interval" className="whitespace-nowrap">
               {percentRange(place.low, place.high)}

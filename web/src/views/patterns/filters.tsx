@@ -4,6 +4,7 @@ import { STAGES, type Question } from '@restless-shoal/core/patterns';
 import { Dialog } from '../../parts/dialog';
 import { grouped } from '../../parts/format';
 import { BAIT } from './question-address';
+import { Say } from '../../parts/say';
 
 interface FiltersProps {
   question: Question;
@@ -77,7 +78,7 @@ export function Filters({ question, species, basis, outside, onChange, children 
                 aria-label={`Without: ${words}`}
                 onClick={() => onChange(without)}
               >
-                {words} <X size={15} aria-hidden />
+                <Say>{words}</Say> <X size={15} aria-hidden />
               </button>
             </li>
           ))}

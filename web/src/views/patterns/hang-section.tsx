@@ -3,9 +3,13 @@ import { Exports } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { ShareLines } from './share-lines';
+import { numbersIn, unitIn } from '@restless-shoal/core/units';
+import { useUnits } from '../../state/units';
 
 /** What is known of targets only: where in the water they hung, their words, and how often they were large. */
 export function HangSection({ log, question, species }: { log: OpenLog; question: Question; species: string }) {
+  const units = useUnits();
+  const inUnit = (text: string, unit: string): string => numbersIn(units, unit, text);
   const { answer } = useAnswer(log, ['hang', question], (ask) => ask.whereTheyHang(question));
   if (!answer) return null;
   const told = answer.traits.filter((t) => t.n >= LEAST_HANGING);
@@ -44,10 +48,10 @@ export function HangSection({ log, question, species }: { log: OpenLog; question
                 </th>
                 <td className="num py-1 text-right">
                   <b>
-                    {t.middle.toFixed(1)} {t.unit}
+                    {inUnit(t.middle.toFixed(1), t.unit)} {unitIn(units, t.unit)}
                   </b>{' '}
                   <span className="text-mute">
-                    {t.low.toFixed(1)}–{t.high.toFixed(1)} · n {grouped(t.n)}
+                    {inUnit(`${t.low.toFixed(1)}–${t.high.toFixed(1)}`, t.unit)} · n {grouped(t.n)}
                   </span>
                 </td>
               </tr>

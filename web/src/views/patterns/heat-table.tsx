@@ -2,6 +2,7 @@ import { covariate, type HeatCell } from '@restless-shoal/core/patterns';
 import { EChart } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
 import { times } from './words';
+import { numbersIn, unitIn, type UnitSystem } from '@restless-shoal/core/units';
 
 interface HeatProps {
   keys: [string, string];
@@ -22,6 +23,10 @@ const faded = (colour: string, share: number): string =>
 
 /** Two covariates against each other: contacts a hectare with the looks in each cell, deeper colour for more than the rest of the same trips. */
 export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
+  const of = (units: UnitSystem, k: 0 | 1, n: number): string => {
+    const { unit } = covariate(keys[k]);
+    return `${numbersIn(units, unit, names[k][n])} ${unitIn(units, unit)}`;
+  };
   const most = Math.max(1.5, ...cells.filter((c) => c.looks >= LEAST).map((c) => c.rate));
   return (
     <EChart
@@ -29,7 +34,7 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
       of={JSON.stringify([keys, cells, names])}
       onPress={({ dataIndex }) => cells[dataIndex] && onPress(cells[dataIndex])}
       onReady={onReady}
-      option={({ css, font, tooltip }) => ({
+      option={({ css, font, tooltip, units }) => ({
         textStyle: font,
         grid: { left: 8, right: 8, top: 26, bottom: 4, containLabel: true },
         tooltip: {
@@ -38,7 +43,7 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
             const c = cells[dataIndex];
             const r = c.against;
             return (
-              `<b>${names[0][c.a]} ${covariate(keys[0]).unit} · ${names[1][c.b]} ${covariate(keys[1]).unit}</b><br>${c.rate.toFixed(2)} a hectare, ${c.used} contacts` +
+              `<b>${of(units, 0, c.a)} · ${of(units, 1, c.b)}</b><br>${c.rate.toFixed(2)} a hectare, ${c.used} contacts` +
               `<br>${c.looks} looks on ${c.trips} trips<br>` +
               (Number.isNaN(r.low)
                 ? 'too little to set against the rest'
@@ -48,7 +53,7 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
         },
         xAxis: {
           type: 'category',
-          data: names[1],
+          data: names[1].map((name) => numbersIn(units, covariate(keys[1]).unit, name)),
           position: 'top',
           axisLabel: { ...font, fontSize: 12, interval: 0, hideOverlap: true },
           axisTick: { show: false },
@@ -56,7 +61,7 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
         },
         yAxis: {
           type: 'category',
-          data: names[0],
+          data: names[0].map((name) => numbersIn(units, covariate(keys[0]).unit, name)),
           inverse: true,
           axisLabel: { ...font, fontSize: 12 },
           axisTick: { show: false },

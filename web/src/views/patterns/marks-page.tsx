@@ -5,6 +5,7 @@ import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { HangSection } from './hang-section';
 import { ShareLines } from './share-lines';
+import { Say } from '../../parts/say';
 
 const SIGN_WORDS = { form: 'Form', density: 'Density', core: 'Core', place: 'Place in the column' } as const;
 
@@ -41,8 +42,8 @@ export function MarksPage({ log, question, species }: { log: OpenLog; question: 
           />
         </div>
         <p className="mt-1 text-sm text-mute">
-          {species} seen again within 50 m when the boat scanned the place later. The upright line: the chance on any scan of that size,{' '}
-          {Number.isNaN(any.share) ? 'not known' : percent(any.share)}. Bar: 80 %, trips counted as units.
+          <Say>{species} seen again within 50 m</Say> when the boat scanned the place later. The upright line: the chance on any scan of
+          that size, {Number.isNaN(any.share) ? 'not known' : percent(any.share)}. Bar: 80 %, trips counted as units.
         </p>
         {lives.map((life) => (
           <div key={String(life.atCover)} className="mt-4">

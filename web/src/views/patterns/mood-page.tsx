@@ -6,6 +6,7 @@ import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { ShareLines } from './share-lines';
 import { capital } from './words';
+import { numbersIn, sayIn } from '@restless-shoal/core/units';
 
 /** What they did to lures, by what was thrown and when; and how large they were at which depth. */
 export function MoodPage({ log, question, species }: { log: OpenLog; question: Question; species: string }) {
@@ -103,20 +104,21 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
                 label="Length of landed fish against depth"
                 of={JSON.stringify(spread.points)}
                 onReady={(p) => setPicture(() => p)}
-                option={({ css, font, tooltip }) => ({
+                option={({ css, font, tooltip, units }) => ({
                   textStyle: font,
                   grid: { left: 48, right: 12, top: 14, bottom: 44 },
                   tooltip: {
                     ...tooltip,
-                    formatter: ({ value }: { value: [number, number] }) => `${value[1].toFixed(0)} cm at ${value[0].toFixed(1)} m`,
+                    formatter: ({ value }: { value: [number, number] }) =>
+                      sayIn(units, `${value[1].toFixed(0)} cm at ${value[0].toFixed(1)} m`),
                   },
                   xAxis: {
                     type: 'value',
-                    name: 'depth, m',
+                    name: `depth, ${units.depth}`,
                     nameLocation: 'middle',
                     nameGap: 26,
                     nameTextStyle: { ...font, color: css('--mute') },
-                    axisLabel: font,
+                    axisLabel: { ...font, formatter: (v: number) => numbersIn(units, 'm', String(v)) },
                     splitLine: { show: false },
                     axisLine: { lineStyle: { color: css('--line') } },
                   },

@@ -4,9 +4,10 @@ import type { PickedContact } from '@restless-shoal/core/patterns';
 import { Column } from '../../parts/column';
 import { depthText, grouped, inZone } from '../../parts/format';
 import { WaterMap, type MapMark } from '../../parts/water-map';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import type { ContourLine } from '@restless-shoal/core/chart';
+import { Say } from '../../parts/say';
 
 const NO_LINES: ContourLine[] = [];
 const SHOWN = 120;
@@ -24,7 +25,7 @@ export function Picked({
   onClose: () => void;
 }) {
   const { water } = useWaterState();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const [chosen, setChosen] = useState<PickedContact | null>(null);
   const marks = useMemo((): MapMark[] => (contacts ?? []).map((c, i) => ({ id: `${i}`, kind: c.kind, x: c.x, y: c.y })), [contacts]);
   const max = Math.max(5, ...(contacts ?? []).map((c) => c.water)) * 1.05;
@@ -73,7 +74,8 @@ export function Picked({
                 hour: '2-digit',
                 minute: '2-digit',
               })}{' '}
-              · surface {chosen.surface.toFixed(1)} °C{chosen.cover && chosen.cover !== 'none' ? ` · ${chosen.cover}` : ''}
+              · <Say>surface {chosen.surface.toFixed(1)} °C</Say>
+              {chosen.cover && chosen.cover !== 'none' ? ` · ${chosen.cover}` : ''}
             </span>
           </p>
           <button type="button" className="btn btn-primary touch-target" onClick={() => onTwins([[chosen.x, chosen.y]])}>

@@ -2,6 +2,7 @@ import type { Question } from '@restless-shoal/core/patterns';
 import { Exports } from '../../parts/e-chart';
 import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
+import { Say } from '../../parts/say';
 
 const VERDICTS = { first: 'answered', second: 'answered', open: 'open', silent: 'not enough' } as const;
 
@@ -42,7 +43,9 @@ export function QuarrelsPage({ log, question, species }: { log: OpenLog; questio
             className={`rounded-box border bg-surface p-3 ${q.verdict === 'silent' ? 'border-dashed border-line' : 'border-line'}`}
           >
             <p className="flex items-baseline justify-between gap-2">
-              <b className="leading-tight">{q.question}</b>
+              <b className="leading-tight">
+                <Say>{q.question}</Say>
+              </b>
               <span
                 className={`shrink-0 text-xs font-semibold ${q.verdict === 'first' || q.verdict === 'second' ? 'text-act' : 'text-mute'}`}
               >
@@ -56,12 +59,16 @@ export function QuarrelsPage({ log, question, species }: { log: OpenLog; questio
                     key={s.words}
                     className={(q.verdict === 'first' && k === 0) || (q.verdict === 'second' && k === 1) ? 'font-semibold' : ''}
                   >
-                    {s.words}: {s.shows}
+                    <Say>
+                      {s.words}: {s.shows}
+                    </Say>
                   </li>
                 ))}
               </ul>
             )}
-            <p className="mt-1 text-sm text-mute">{q.answer}</p>
+            <p className="mt-1 text-sm text-mute">
+              <Say>{q.answer}</Say>
+            </p>
           </li>
         ))}
       </ul>

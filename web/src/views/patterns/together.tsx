@@ -6,6 +6,7 @@ import { grouped } from '../../parts/format';
 import { Progress } from '../../parts/progress';
 import type { OpenLog } from '../../workers/use-patterns-worker';
 import { capital, times } from './words';
+import { Say } from '../../parts/say';
 
 type Found = CombinationSearch & { enough: boolean };
 
@@ -127,7 +128,10 @@ export function Together({
                   className="w-full cursor-pointer text-left leading-snug hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)]"
                   onClick={() => onPoint(pointed(c), words(c))}
                 >
-                  <b>{words(c)}</b>: <b className="num text-fish">{rateOf(c, 0).toFixed(1)}</b> a hectare,{' '}
+                  <b>
+                    <Say>{words(c)}</Say>
+                  </b>
+                  : <b className="num text-fish">{rateOf(c, 0).toFixed(1)}</b> a hectare,{' '}
                   <span className="num">{rateOf(c, 1).toFixed(1)}</span> elsewhere
                 </button>
                 <p className="num flex flex-wrap items-center justify-between text-[13px] text-mute">

@@ -17,15 +17,16 @@ import { sendJson } from '../../api/client';
 import { usePlan, type PlanPlace } from '../../api/queries';
 import { Column } from '../../parts/column';
 import { Exports } from '../../parts/e-chart';
-import { clockInZone, depthText, grouped, hectares, inZone } from '../../parts/format';
+import { clockInZone, depthText, grouped, hectares, inZone, METRES_PER } from '../../parts/format';
 import { saveFile } from '../../parts/save-file';
 import { WaterMap, type WaterMapController } from '../../parts/water-map';
-import { useDepthUnit } from '../../state/depth-unit';
+import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import { useContours } from '../../workers/use-contours';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import type { TwinsOf } from './question-address';
+import { Say } from '../../parts/say';
 
 const NO_STOPS: GoodStop[] = [];
 
@@ -50,9 +51,9 @@ export function TwinsPage({
   onOf: (of: TwinsOf) => void;
 }) {
   const { chart, chartBytes, water, conditions, day } = useWaterState();
-  const unit = useDepthUnit();
+  const { depth: unit } = useUnits();
   const queries = useQueryClient();
-  const contours = useContours(useForecastWorker(chartBytes));
+  const contours = useContours(useForecastWorker(chartBytes), METRES_PER[unit]);
   const [weights, setWeights] = useState<TwinWeights>({});
   const [chosen, setChosen] = useState<number | null>(null);
   const [goTo, setGoTo] = useState<Point | null>(null);
@@ -126,6 +127,7 @@ export function TwinsPage({
       <WaterMap
         label="Places like the one chosen; press the water to choose another"
         contours={contours}
+        unit={METRES_PER[unit]}
         places={places}
         marks={marks}
         chosen={chosen}
@@ -352,18 +354,22 @@ function TwinRow({
           </span>
           <span className="block text-mute">
             same:{' '}
-            {t.alike
-              .slice(0, 4)
-              .map((r) => `${r.name} ${r.there}`)
-              .join(', ') || 'nothing that counts'}
+            <Say>
+              {t.alike
+                .slice(0, 4)
+                .map((r) => `${r.name} ${r.there}`)
+                .join(', ') || 'nothing that counts'}
+            </Say>
           </span>
           {t.different.length > 0 && (
             <span className="block">
               different:{' '}
-              {t.different
-                .slice(0, 2)
-                .map((r) => `${r.name} ${r.there}, not ${r.here}`)
-                .join('; ')}
+              <Say>
+                {t.different
+                  .slice(0, 2)
+                  .map((r) => `${r.name} ${r.there}, not ${r.here}`)
+                  .join('; ')}
+              </Say>
             </span>
           )}
         </span>

@@ -1,6 +1,7 @@
 import { covariate, type WhereAnswer } from '@restless-shoal/core/patterns';
 import { EChart, type ChartLook, type ChartOption } from '../../parts/e-chart';
 import { times } from './words';
+import { metric, numbersIn, sayIn, stepText, unitIn, type UnitSystem } from '@restless-shoal/core/units';
 
 interface WhereChartProps {
   answer: WhereAnswer;
@@ -10,9 +11,9 @@ interface WhereChartProps {
   onReady: (picture: (() => string) | null) => void;
 }
 
-const unitOf = (key: string): string => {
+const unitOf = (key: string, units: UnitSystem = metric): string => {
   const { name, unit } = covariate(key);
-  return unit ? `${name}, ${unit}` : name;
+  return unit ? `${sayIn(units, name)}, ${unitIn(units, unit)}` : sayIn(units, name);
 };
 
 /** Highest ratio that is drawn. */
@@ -35,8 +36,14 @@ export function WhereChart({ answer, beside, smooth, onPress, onReady }: WhereCh
   );
 }
 
-function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
-  const names = classes.map((c) => (/^\d/.test(c.name) ? c.name.replace(' to ', '–').replace(' +', '+') : c.name));
+function classOption(
+  { key, classes }: WhereAnswer,
+  beside: WhereChartProps['beside'],
+  { css, font, tooltip, units }: ChartLook,
+): ChartOption {
+  const { unit } = covariate(key);
+  const nameOf = (c: (typeof classes)[number]): string => numbersIn(units, unit, c.name);
+  const names = classes.map((c) => (/^\d/.test(c.name) ? nameOf(c).replace(' to ', '–').replace(' +', '+') : c.name));
   const other = beside && new Map(beside.answer.classes.map((c) => [c.class, c]));
   const top = ceiling(classes.flatMap((c) => [Math.min(c.high, 2.2 * c.ratio), other?.get(c.class)?.ratio ?? 0]));
   const cut = (v: number): number | null => (Number.isFinite(v) ? Math.min(v, top) : null);
@@ -56,7 +63,7 @@ function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['bes
         const c = classes[params[0].dataIndex];
         const o = other?.get(c.class);
         return (
-          `<b>${c.name} ${covariate(key).unit}</b><br>` +
+          `<b>${nameOf(c)} ${unitIn(units, unit)}</b><br>` +
           (Number.isNaN(c.ratio)
             ? 'nothing to expect'
             : `${times(c.ratio)} times chance${Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`}`) +
@@ -78,7 +85,7 @@ function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['bes
         axisLabel: { ...font, fontSize: 12, interval: 0, rotate: words ? 35 : 0, hideOverlap: !words },
         axisTick: { show: false },
         axisLine: { lineStyle: { color: css('--line') } },
-        name: `${unitOf(key)}; the bars: hectares looked at`,
+        name: `${unitOf(key, units)}; the bars: hectares looked at`,
         nameLocation: 'middle',
         nameGap: words ? 66 : 28,
         nameTextStyle: { ...font, color: css('--mute') },
@@ -206,7 +213,8 @@ const byChance = (css: ChartLook['css'], fontFamily: string): object => ({
   label: { formatter: 'as chance would give', position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
 });
 
-function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
+function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip, units }: ChartLook): ChartOption {
+  const { unit } = covariate(answer.key);
   const curve = answer.curve!;
   const other = beside?.answer.curve ?? null;
   const points = (list: Float64Array): [number, number][] => Array.from(list, (v, i) => [curve.x[i], Number.isFinite(v) ? v : NaN]);
@@ -220,18 +228,18 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       trigger: 'axis',
       formatter: (params: { dataIndex: number }[]) => {
         const i = params[0].dataIndex;
-        return `<b>${curve.x[i].toFixed(1)} ${covariate(answer.key).unit}</b><br>${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`;
+        return `<b>${numbersIn(units, unit, curve.x[i].toFixed(1))} ${unitIn(units, unit)}</b><br>${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`;
       },
     },
     xAxis: {
       type: 'value',
       min: Math.floor(curve.x[0]),
       max: Math.ceil(curve.x[curve.x.length - 1]),
-      name: `${unitOf(answer.key)}; smoothed over ${curve.bandwidth.toPrecision(2)}`,
+      name: `${unitOf(answer.key, units)}; smoothed over ${unit === '°C' ? stepText(curve.bandwidth, units) : numbersIn(units, unit, String(Number(curve.bandwidth.toPrecision(2))))}`,
       nameLocation: 'middle',
       nameGap: 30,
       nameTextStyle: { ...font, color: css('--mute') },
-      axisLabel: font,
+      axisLabel: { ...font, formatter: (v: number) => numbersIn(units, unit, String(v)) },
       splitLine: { show: false },
       axisLine: { lineStyle: { color: css('--line') } },
     },

@@ -11,6 +11,9 @@ import { Together } from './together';
 import { WhereChart, whereRows } from './where-chart';
 import { WindowsChart, windowRows } from './windows-chart';
 import { capital, chosenRuns, mostlyLooked, runsWords, runWords } from './words';
+import { toUnit } from '@restless-shoal/core/units';
+import { useSay, useUnits } from '../../state/units';
+import { Say } from '../../parts/say';
 
 interface WherePageProps {
   log: OpenLog;
@@ -27,6 +30,7 @@ type Picture = (() => string) | null;
 /** Where they were, against where the boat looked: the main chart, what goes together, the days' windows, two covariates against each other. */
 export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins }: WherePageProps) {
   const { water } = useWaterState();
+  const say = useSay();
   const { question, by, heat, beside, smooth } = asked;
   const { answer, failed } = useAnswer(log, ['where', question, by, smooth], (ask) => ask.where(question, by, smooth));
   const other = besideQuestion(question, beside);
@@ -68,7 +72,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
           <select aria-label="By" className={`${small} w-64`} value={by} onChange={(e) => onAsk({ by: e.target.value })}>
             {COVARIATES.map((v) => (
               <option key={v.key} value={v.key}>
-                by {v.name}
+                by {say(v.name)}
               </option>
             ))}
           </select>
@@ -188,7 +192,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onTwins
             >
               {COVARIATES.map((v) => (
                 <option key={v.key} value={v.key}>
-                  {v.name}
+                  {say(v.name)}
                 </option>
               ))}
             </select>
@@ -222,21 +226,29 @@ function Headline({ answer, species }: { answer: WhereAnswer; species: string })
   const looked = covariate(answer.key).labels ? null : mostlyLooked(answer.classes);
   return (
     <>
-      {runs.length
-        ? `${capital(species)} choose ${runsWords(answer.key, runs)}.`
-        : `No ${covariate(answer.key).name} stands out for ${species}.`}
-      {looked && <span className="font-normal text-mute"> You looked mostly at {runWords(answer.key, looked)}.</span>}
+      <Say>
+        {runs.length
+          ? `${capital(species)} choose ${runsWords(answer.key, runs)}.`
+          : `No ${covariate(answer.key).name} stands out for ${species}.`}
+      </Say>
+      {looked && (
+        <span className="font-normal text-mute">
+          <Say> You looked mostly at {runWords(answer.key, looked)}.</Say>
+        </span>
+      )}
     </>
   );
 }
 
 function Trend({ slope }: { slope: { slope: number; low: number; high: number } }) {
+  const units = useUnits();
   if (slope.low <= 0 && slope.high >= 0) return null;
+  const per = (v: number): string => (Math.abs(toUnit(v, 'depth', units)) / (units.temperature === '°C' ? 1 : 1.8)).toFixed(2);
   return (
     <span className="num">
       {' '}
-      · {Math.abs(slope.slope).toFixed(2)} m {slope.slope > 0 ? 'deeper' : 'shallower'} for each °C warmer ({Math.abs(slope.low).toFixed(2)}
-      –{Math.abs(slope.high).toFixed(2)})
+      · {per(slope.slope)} {units.depth} {slope.slope > 0 ? 'deeper' : 'shallower'} for each {units.temperature} warmer ({per(slope.low)}–
+      {per(slope.high)})
     </span>
   );
 }

@@ -1,6 +1,7 @@
 import type { DayWindow } from '@restless-shoal/core/patterns';
 import { EChart } from '../../parts/e-chart';
-import { inZone } from '../../parts/format';
+import { inZone, METRES_PER, type DepthUnit } from '../../parts/format';
+import { sayIn } from '@restless-shoal/core/units';
 
 interface WindowsChartProps {
   days: DayWindow[];
@@ -24,13 +25,16 @@ interface Api {
 export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartProps) {
   const shown = days.filter((d) => d.contacts > 0).slice(-30);
   const deepest = Math.max(5, ...shown.map((d) => Math.max(d.looked[1], d[by]?.bottom ?? 0)));
+  /** A quarter of the axis: whole metres, or as many feet as one counts in. */
+  const step = (unit: DepthUnit): number =>
+    unit === 'm' ? Math.ceil(deepest / 4) : 5 * Math.ceil(deepest / METRES_PER.ft / 20) * METRES_PER.ft;
   return (
     <EChart
       label={`Depth window of ${shown.length} days; the CSV holds the same numbers`}
       of={`${by} ${JSON.stringify(shown)}`}
       onPress={({ dataIndex }) => shown[dataIndex] && onPress(shown[dataIndex].trip)}
       onReady={onReady}
-      option={({ css, font, tooltip }) => ({
+      option={({ css, font, tooltip, units }) => ({
         textStyle: font,
         grid: { left: 38, right: 10, top: 8, bottom: 26 },
         tooltip: {
@@ -40,12 +44,13 @@ export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartP
           formatter: (params: { dataIndex: number }[]) => {
             const d = shown[params[0].dataIndex];
             const w = d[by];
-            return (
+            return sayIn(
+              units,
               `<b>${inZone(new Date(d.at), zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}</b><br>` +
-              (w
-                ? `${w.top.toFixed(1)}–${w.bottom.toFixed(1)} m (top ${w.topRange.map((v) => v.toFixed(1)).join('–')}, bottom ${w.bottomRange.map((v) => v.toFixed(1)).join('–')})<br>as narrow by chance: ${w.chance < 0.01 ? 'under 1' : Math.round(100 * w.chance)} %`
-                : 'too few contacts for a window') +
-              `<br>${d.contacts} contacts · looked at ${d.looked.map((v) => v.toFixed(1)).join('–')} m · surface ${d.surface.toFixed(1)} °C`
+                (w
+                  ? `${w.top.toFixed(1)}–${w.bottom.toFixed(1)} m (top ${w.topRange.map((v) => v.toFixed(1)).join('–')} m, bottom ${w.bottomRange.map((v) => v.toFixed(1)).join('–')} m)<br>as narrow by chance: ${w.chance < 0.01 ? 'under 1' : Math.round(100 * w.chance)} %`
+                  : 'too few contacts for a window') +
+                `<br>${d.contacts} contacts · looked at ${d.looked.map((v) => v.toFixed(1)).join('–')} m · surface ${d.surface.toFixed(1)} °C`,
             );
           },
         },
@@ -60,9 +65,13 @@ export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartP
           type: 'value',
           inverse: true,
           min: 0,
-          max: 4 * Math.ceil(deepest / 4),
-          interval: Math.ceil(deepest / 4),
-          axisLabel: { ...font, color: css('--mute'), formatter: '{value} m' },
+          max: 4 * step(units.depth),
+          interval: step(units.depth),
+          axisLabel: {
+            ...font,
+            color: css('--mute'),
+            formatter: (v: number) => `${Math.round(v / METRES_PER[units.depth])} ${units.depth}`,
+          },
           splitLine: { lineStyle: { color: css('--line') } },
         },
         series: [

@@ -3,9 +3,12 @@ import { Exports } from '../../parts/e-chart';
 import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { capital } from './words';
+import { Say } from '../../parts/say';
+import { useSay } from '../../state/units';
 
 /** How far this year's pattern resembles the last one's in the same stages. */
 export function YearsPage({ log, question, species }: { log: OpenLog; question: Question; species: string }) {
+  const say = useSay();
   const { answer, failed, fresh } = useAnswer(log, ['years', question], (ask) => ask.years(question));
   if (!fresh && !answer) return <Waiting what="the years" failed={failed} />;
   if (!answer)
@@ -24,7 +27,7 @@ export function YearsPage({ log, question, species }: { log: OpenLog; question: 
       <div className="flex items-start justify-between gap-2">
         <h1 className="text-[22px] font-bold leading-tight">
           {unlike.length
-            ? `${answer.years[1]} was unlike ${answer.years[0]} by ${unlike.map((a) => covariate(a.key).name).join(' and by ')}`
+            ? `${answer.years[1]} was unlike ${answer.years[0]} by ${unlike.map((a) => say(covariate(a.key).name)).join(' and by ')}`
             : `${answer.years[1]} was like ${answer.years[0]}: the pattern came back`}
         </h1>
         <Exports
@@ -45,7 +48,7 @@ export function YearsPage({ log, question, species }: { log: OpenLog; question: 
           {answer.alike.map((a) => (
             <tr key={a.key} className="border-t border-line">
               <th scope="row" className="w-64 py-1.5 pr-3 text-left font-medium">
-                {covariate(a.key).name}
+                <Say>{covariate(a.key).name}</Say>
               </th>
               <td className="py-1.5">
                 <span className="relative block h-6">

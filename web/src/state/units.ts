@@ -1,0 +1,39 @@
+import { useCallback, useSyncExternalStore } from 'react';
+import { metric, sayIn, UNIT_CHOICES, type UnitSystem } from '@restless-shoal/core/units';
+
+const listeners = new Set<() => void>();
+
+/** What this device keeps, SI for all that is none of the choices. */
+function kept(): UnitSystem {
+  let said: Partial<Record<keyof UnitSystem, string>> = {};
+  try {
+    said = JSON.parse(localStorage.getItem('units') ?? '{}') ?? {};
+  } catch {
+    // Not ours, or cut off: SI.
+  }
+  const of = <K extends keyof UnitSystem>(kind: K): UnitSystem[K] => UNIT_CHOICES[kind].find((u) => u === said[kind]) ?? metric[kind];
+  return { depth: of('depth'), temperature: of('temperature'), speed: of('speed') };
+}
+let units = kept();
+
+export function setUnits(change: Partial<UnitSystem>): void {
+  units = { ...units, ...change };
+  localStorage.setItem('units', JSON.stringify(units));
+  listeners.forEach((listener) => listener());
+}
+
+/** The units that this device is read in. Inside, everything stays SI. */
+export const useUnits = (): UnitSystem =>
+  useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => units,
+  );
+
+/** Says a text whose measures are SI in the reader's units. */
+export function useSay(): (text: string) => string {
+  const read = useUnits();
+  return useCallback((text) => sayIn(read, text), [read]);
+}
