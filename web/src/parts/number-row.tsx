@@ -1,8 +1,5 @@
 import type { ReactNode } from 'react';
 
-/** A number as an angler types it, with point or comma; NaN where there is none. */
-export const readNumber = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-
 /** One number of a sheet: what it is, the field, its unit. @param name what a screen reader calls it, where the label says more */
 export function NumberRow({
   label,

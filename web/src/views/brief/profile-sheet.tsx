@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
-import { NumberRow, readNumber } from '../../parts/number-row';
+import { NumberRow } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 

@@ -3,7 +3,7 @@ import { Trash2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { metricPlane, ringsToOutline, type LatLon, type Point, type Rings } from '@restless-shoal/core/geo';
 import { sendJson } from '../../api/client';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';

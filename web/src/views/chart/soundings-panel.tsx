@@ -2,7 +2,7 @@ import { Download, Upload } from 'lucide-react';
 import { useState } from 'react';
 import type { CleanSettings, CleanStep } from '@restless-shoal/core/chart';
 import { sendJson } from '../../api/client';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { useSurveys } from '../../api/queries';
 import { dayInZone, grouped } from '../../parts/format';
 import { useWaterState } from '../../state/water';

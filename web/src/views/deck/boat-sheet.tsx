@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
 import { readPosition, type LatLon } from '@restless-shoal/core/geo';
 import { getJson, sendJson, type ApiError } from '../../api/client';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { Dialog } from '../../parts/dialog';
 import { POSITIONS } from '../../parts/position-field';
 import type { BoatSource, FeedState } from '../../state/use-boat';

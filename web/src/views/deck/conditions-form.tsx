@@ -4,7 +4,7 @@ import { useForm } from 'react-hook-form';
 import { mixed, object, type InferType } from 'yup';
 import { parseMeasure, toUnit, type MeasureKind, type UnitSystem } from '@restless-shoal/core/units';
 import { Dialog } from '../../parts/dialog';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { useUnits } from '../../state/units';
 
 interface MeasureField {

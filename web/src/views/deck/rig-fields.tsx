@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { type Rig } from '@restless-shoal/core/sonar';
 import { setRig, useRig } from '../../state/rig';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 
 const FIELDS: { name: Exclude<keyof Rig, 'corrected'>; label: string; least: number; most: number }[] = [
   { name: 'forward', label: 'Transducer forward of the antenna', least: -30, most: 30 },

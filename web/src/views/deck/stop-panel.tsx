@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { RESPONSES, type Response } from '@restless-shoal/core/logbook';
 import { massFromLength, type SpeciesProfile } from '@restless-shoal/core/species';
 import { Dialog } from '../../parts/dialog';
-import { readNumber } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from './outcome';
 import type { Lure, OpenStop, StopState } from './use-stop';
 

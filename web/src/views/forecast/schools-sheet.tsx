@@ -4,7 +4,8 @@ import { SCHOOL_NAMES, SCHOOLS, type School } from '@restless-shoal/core/forecas
 import { SCHOOL_SETTINGS, schoolSetting, type SchoolSetting } from '@restless-shoal/core/species';
 import { sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
-import { NumberRow, readNumber } from '../../parts/number-row';
+import { NumberRow } from '../../parts/number-row';
+import { readNumber } from '../../parts/read-number';
 import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 
