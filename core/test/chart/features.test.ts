@@ -87,6 +87,19 @@ describe('shapes of the bottom', () => {
     const island = square((x, y) => Math.min(basin(x, y), (Math.hypot(x - 300, y - 300) - 30) / 6), rim);
     expect(island.features.filter((f) => f.kind === 'hump' && Math.hypot(f.x - 300, f.y - 300) < 80)).to.deep.equal([]);
   });
+  it('a hole may be twice as long as wide, and lie in a channel; the bend of a channel that goes on is none', () => {
+    const oval = square((x, y) => basin(x, y) + 2.5 * Math.exp(-((x - 310) ** 2 / (2 * 40 ** 2) + (y - 290) ** 2 / (2 * 20 ** 2))));
+    expect(oval.features.filter((f) => f.kind === 'hole')).to.have.length(1);
+    const bend = (x: number, y: number): number => y - 300 - 60 * Math.sin(x / 70);
+    const valley = square((x, y) => 4 + 5 * Math.exp(-(bend(x, y) ** 2) / (2 * 30 ** 2)));
+    expect(valley.features.filter((f) => f.kind === 'hole')).to.deep.equal([]);
+    const pit = square(
+      (x, y) => 5 + 1.5 * Math.exp(-((y - 300) ** 2) / (2 * 18 ** 2)) + 4 * Math.exp(-((x - 300) ** 2 + (y - 300) ** 2) / (2 * 20 ** 2)),
+    );
+    const holes = pit.features.filter((f) => f.kind === 'hole');
+    expect(holes).to.have.length(1);
+    expect(Math.hypot(holes[0].x - 300, holes[0].y - 300)).to.be.below(15);
+  });
   it('a deep stretch of a channel is the channel, not a hole', () => {
     const { features } = square((x, y) => 5 + 2.5 * Math.exp(-((y - 300) ** 2) / (2 * 18 ** 2)) * (1 + 0.25 * Math.sin(x / 40)));
     expect(features.some((f) => f.kind === 'channel')).to.equal(true);

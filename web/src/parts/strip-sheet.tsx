@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { fromUnit, toUnit, type UnitSystem } from '@restless-shoal/core/units';
+import { fromUnit, metric, toUnit, type UnitSystem } from '@restless-shoal/core/units';
 import { useUnits } from '../state/units';
 import { useWaterState, type WhatIf } from '../state/water';
 import { Dialog } from './dialog';
@@ -28,7 +28,7 @@ function Slider({ label, kind, unit: after = '', min: least, max: most, step, va
   const [min, max] = [Math.ceil(read(least) / step - 1e-6) * step, Math.floor(read(most) / step + 1e-6) * step].map((v) =>
     Number(v.toFixed(2)),
   );
-  const value = Number(read(si).toFixed(2));
+  const value = Number(read(si).toFixed(kind && units[kind] !== metric[kind] ? 1 : 2));
   const onChange = (v: number): void => change(kind ? fromUnit(v, kind, units) : v);
   return (
     <div className="grid grid-cols-[8.5rem_1fr_7.5rem] items-center gap-3 py-1.5 max-md:grid-cols-[1fr_7.5rem]">

@@ -106,12 +106,9 @@ function measure(field: Field, x: number, y: number, radius: number, sign: 1 | -
   let held = 0;
   for (const [px, py] of ring) if (off(px, py) < 0.3 * rise) held++;
   if (held < NEARLY_ALL * ring.length) return null;
-  // A plane may lean: where two slopes meet an even floor, the foot of the corner lies far below one, and is no hole.
-  if (
-    sign < 0 &&
-    ring.filter((p) => riseTo(field, [x + tx, y + ty], [x + p[0], y + p[1]]) >= OUT_OF_HOLE * rise).length < NEARLY_ALL * ring.length
-  )
-    return null;
+  // A plane may lean: where two slopes meet an even floor, the foot of the corner lies far below one, and is no hole;
+  // nor is a stretch of a valley that one leaves along it without climbing.
+  if (sign < 0 && ring.some((p) => riseTo(field, [x + tx, y + ty], [x + p[0], y + p[1]]) < OUT_OF_HOLE * rise)) return null;
   // And to stand out from the ground farther off as well: a tongue inside the bend of a channel does not.
   const outer = ringAt(field, x, y, 3.2 * radius);
   if (outer.length >= 0.6 * RAYS) {
@@ -127,7 +124,9 @@ function measure(field: Field, x: number, y: number, radius: number, sign: 1 | -
     for (let r = step; r < length; r += step)
       sharpness = Math.max(sharpness, (off(tx + ux * (r - step), ty + uy * (r - step)) - off(tx + ux * r, ty + uy * r)) / step);
   }
-  return { x: x + tx, y: y + ty, radius, rise, sharpness, ring: halfHeight(off, x, y, radius, rise, tx, ty) };
+  const edge = halfHeight(off, x, y, radius, rise, tx, ty);
+  if (sign < 0 && !isRoundish(edge)) return null;
+  return { x: x + tx, y: y + ty, radius, rise, sharpness, ring: edge };
 }
 
 const RAYS = 24;
@@ -135,6 +134,18 @@ const RAYS = 24;
 const NEARLY_ALL = 0.82;
 /** Share of its depth below a plane that one has to climb to leave a hole. */
 const OUT_OF_HOLE = 0.2;
+
+/** How many times as long as wide a hole may be: beyond that it is a stretch of a channel. */
+const LONGEST_HOLE = 2.5;
+
+function isRoundish(ring: Point[]): boolean {
+  const widths = Array.from({ length: 12 }, (_, k) => {
+    const [c, s] = [Math.cos((k * Math.PI) / 12), Math.sin((k * Math.PI) / 12)];
+    const along = ring.map(([x, y]) => x * c + y * s);
+    return Math.max(...along) - Math.min(...along);
+  });
+  return Math.max(...widths) <= LONGEST_HOLE * Math.min(...widths);
+}
 
 /** How far the bottom rises on the way from one place to another, m. */
 function riseTo(field: Field, [x, y]: Point, [tx, ty]: Point): number {

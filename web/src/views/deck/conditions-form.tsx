@@ -92,7 +92,9 @@ export function ConditionsForm({ onSave, onClose }: { onSave: (reading: WaterRea
             )}
           </label>
         ))}
-        <p className="mt-1 text-sm text-mute">Other units can be typed out: 66 °F, 5.5 ft, 10 kn.</p>
+        <p className="mt-1 text-sm text-mute">
+          Other units can be typed out: {units.depth === 'm' ? '66 °F, 5.5 ft, 10 kn' : '19 °C, 1.7 m, 5 m/s'}.
+        </p>
         {failed && (
           <p role="alert" className="mt-2 text-warn">
             {failed}
