@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { shared } from '../state/shared';
 
 /** Whether the server answers, and from when what is shown is if it does not. */
 export interface Reach {
@@ -7,26 +7,19 @@ export interface Reach {
   asOf: number | null;
 }
 
-let state: Reach = { server: true, asOf: null };
-const listeners = new Set<() => void>();
+const reach = shared<Reach>({ server: true, asOf: null });
 
 function show(next: Reach): void {
-  if (next.server === state.server && next.asOf === state.asOf) return;
-  state = next;
-  listeners.forEach((listener) => listener());
+  const { server, asOf } = reach.now();
+  if (next.server !== server || next.asOf !== asOf) reach.set(next);
 }
 
 /** The server has answered. */
 export const reached = (): void => show({ server: true, asOf: null });
 /** The device answered in its place, or nobody. @param keptAt when the answer was kept, ms */
-export const missed = (keptAt: number | null = null): void =>
-  show({ server: false, asOf: keptAt === null ? state.asOf : Math.min(keptAt, state.asOf ?? keptAt) });
+export const missed = (keptAt: number | null = null): void => {
+  const { asOf } = reach.now();
+  show({ server: false, asOf: keptAt === null ? asOf : Math.min(keptAt, asOf ?? keptAt) });
+};
 
-export const useReach = (): Reach =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => state,
-  );
+export const useReach = reach.use;

@@ -1,6 +1,6 @@
 import { boolean, number, object } from 'yup';
 import { DEFAULT_RIG, type Rig } from '@restless-shoal/core/sonar';
-import { useSyncExternalStore } from 'react';
+import { shared } from './shared';
 
 const metres = (least: number, most: number) => number().strict().min(least).max(most).required();
 const schema = object({
@@ -11,8 +11,6 @@ const schema = object({
   corrected: boolean().strict().required(),
 });
 
-const listeners = new Set<() => void>();
-
 /** The rig of this device's boat as it was left; the usual one where none, or nonsense, is kept. */
 function stored(): Rig {
   try {
@@ -21,20 +19,12 @@ function stored(): Rig {
     return DEFAULT_RIG;
   }
 }
-let rig = stored();
+const rig = shared(stored());
 
 export function setRig(next: Rig): void {
-  rig = next;
   localStorage.setItem('rig', JSON.stringify(next));
-  listeners.forEach((listener) => listener());
+  rig.set(next);
 }
 
 /** How the sonar is mounted on this device's boat. */
-export const useRig = (): Rig =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => rig,
-  );
+export const useRig = rig.use;

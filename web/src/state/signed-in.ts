@@ -1,21 +1,9 @@
-import { useSyncExternalStore } from 'react';
+import { shared } from './shared';
 
-const listeners = new Set<() => void>();
-let refused = false;
+const refused = shared(false);
 
 /** The server answered whether whoever asks is signed in. */
-export function noteSignedIn(signedIn: boolean): void {
-  if (refused === !signedIn) return;
-  refused = !signedIn;
-  listeners.forEach((listener) => listener());
-}
+export const noteSignedIn = (signedIn: boolean): void => refused.set(!signedIn);
 
 /** Whether the server wants a password first. */
-export const useRefused = (): boolean =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => refused,
-  );
+export const useRefused = refused.use;

@@ -1,27 +1,17 @@
-import { useSyncExternalStore } from 'react';
+import { shared } from './shared';
 
 export type Theme = 'day' | 'night';
 
-const listeners = new Set<() => void>();
-const stored = (): Theme => (localStorage.getItem('theme') === 'night' ? 'night' : 'day');
-let theme: Theme = stored();
-document.documentElement.dataset.theme = theme;
+const theme = shared<Theme>(localStorage.getItem('theme') === 'night' ? 'night' : 'day');
+document.documentElement.dataset.theme = theme.now();
 
 export function setTheme(next: Theme): void {
-  theme = next;
   localStorage.setItem('theme', next);
   document.documentElement.dataset.theme = next;
-  listeners.forEach((listener) => listener());
+  theme.set(next);
 }
 
-export const useTheme = (): Theme =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => theme,
-  );
+export const useTheme = theme.use;
 
 /** A colour of the theme in use, by its CSS variable, as [red, green, blue]. */
 export function themeColour(name: string): [number, number, number] {

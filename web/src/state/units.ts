@@ -1,7 +1,6 @@
-import { useCallback, useSyncExternalStore } from 'react';
+import { useCallback } from 'react';
 import { metric, sayIn, UNIT_CHOICES, type UnitSystem } from '@restless-shoal/core/units';
-
-const listeners = new Set<() => void>();
+import { shared } from './shared';
 
 /** What this device keeps, SI for all that is none of the choices. */
 function kept(): UnitSystem {
@@ -14,23 +13,16 @@ function kept(): UnitSystem {
   const of = <K extends keyof UnitSystem>(kind: K): UnitSystem[K] => UNIT_CHOICES[kind].find((u) => u === said[kind]) ?? metric[kind];
   return { depth: of('depth'), temperature: of('temperature'), speed: of('speed') };
 }
-let units = kept();
+const units = shared(kept());
 
 export function setUnits(change: Partial<UnitSystem>): void {
-  units = { ...units, ...change };
-  localStorage.setItem('units', JSON.stringify(units));
-  listeners.forEach((listener) => listener());
+  const next = { ...units.now(), ...change };
+  localStorage.setItem('units', JSON.stringify(next));
+  units.set(next);
 }
 
 /** The units that this device is read in. Inside, everything stays SI. */
-export const useUnits = (): UnitSystem =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => units,
-  );
+export const useUnits = units.use;
 
 /** Says a text whose measures are SI in the reader's units. */
 export function useSay(): (text: string) => string {
