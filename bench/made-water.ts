@@ -5,7 +5,6 @@ import {
   dayFor,
   frameLength,
   looksForFit,
-  type Cast,
   type Day,
   type FitLook,
   type TimedReading,
@@ -16,7 +15,7 @@ import { readCover, readOutline, emptyReport } from '@restless-shoal/core/format
 import type { Contact, Look, ProfileRow, Reading, Response, Row, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import { defaultSpecies, findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import { makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
-import { sunHeight } from '@restless-shoal/core/lake';
+import { sunHeight, type DatedCast } from '@restless-shoal/core/lake';
 import { bottom, cells as workCells, looks as deriveTripLooks } from '../server/src/jobs/worker';
 import { Raster } from '@restless-shoal/core/geo';
 
@@ -27,7 +26,7 @@ export interface MadeWater {
   frame: WaterFrame;
   trips: Look[][];
   readings: TimedReading[];
-  casts: Cast[];
+  casts: DatedCast[];
   /** The ground of the fish under each cell: up to four places with their shares of the cell's area. */
   under: [place: number, share: number][][];
 }
@@ -210,7 +209,7 @@ export interface TestDay {
   known: Float64Array;
 }
 
-const profileOf = ({ made, frame }: MadeWater, t: number): Cast => ({
+const profileOf = ({ made, frame }: MadeWater, t: number): DatedCast => ({
   at: new Date(t - 3_600_000),
   samples: Array.from({ length: Math.max(2, Math.floor(frame.deepest)) }, (_, z) => {
     const { temperature, oxygen } = made.fish.profile(t, z);
@@ -222,7 +221,6 @@ const profileOf = ({ made, frame }: MadeWater, t: number): Cast => ({
 export function testDays(water: MadeWater, species: string, count: number, draws: number): TestDay[] {
   const { made, frame, cells } = water;
   const detect = usualDetection(water, species);
-  const last = water.casts.at(-1) ?? null;
   return Array.from({ length: count }, (_, k) => {
     const t = Date.UTC(2027, 3, 20) + ((k + 0.5) / count) * 185 * 86_400_000;
     const noon = Math.floor(t / 86_400_000) * 86_400_000 + (8 + 2 + (k % 3) * 2) * 3_600_000;
@@ -236,7 +234,7 @@ export function testDays(water: MadeWater, species: string, count: number, draws
       water_level_m: w.level,
     } as Reading;
     const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: reading }], at, frame);
-    const day = dayFor(conditions, frame, k % 2 ? profileOf(water, noon) : last);
+    const day = dayFor(conditions, frame, k % 2 ? [...water.casts, profileOf(water, noon)] : water.casts);
     const sun = sunHeight(at, frame.latitude, frame.longitude);
     const chance = made.fish.knownChance(species, noon, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(k));
     const rate = chance.map((p) => -Math.log1p(-p));

@@ -1,4 +1,4 @@
-import { tidyProfile, type ProfileSample } from '../lake';
+import { tidyProfile, type DatedCast } from '../lake';
 import type { Reading } from '../logbook';
 import { courseOfLatitude, usualAt } from '../species';
 import type { Conditions, WaterFrame } from './conditions';
@@ -7,12 +7,6 @@ import type { Conditions, WaterFrame } from './conditions';
 export interface TimedReading {
   at: number;
   row: Reading;
-}
-
-/** A cast of the log, tidy. */
-export interface Cast {
-  at: Date;
-  samples: ProfileSample[];
 }
 
 /** Conditions with what had to be carried over or modelled, in words. */
@@ -108,17 +102,10 @@ function surfaceTrend(readings: TimedReading[], at: Date, frame: WaterFrame, fre
   return points.reduce((s, p) => s + (p[0] - mx) * (p[1] - my), 0) / sxx;
 }
 
-/** The newest cast made by then, if any. */
-export function castBefore(casts: Cast[], at: Date): Cast | null {
-  let found: Cast | null = null;
-  for (const cast of casts) if (cast.at <= at && (!found || cast.at > found.at)) found = cast;
-  return found;
-}
-
 /** Groups profile rows into casts, sorted by time. Casts that cannot be read are left out. */
 export function castsOf(
   rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[],
-): Cast[] {
+): DatedCast[] {
   const groups = new Map<string, typeof rows>();
   for (const row of rows) {
     const key = `${row.trip}\u0000${row.profile}`;

@@ -1,4 +1,4 @@
-import { columnFor, sunHeight, type WaterColumn } from '../lake';
+import { columnFor, sunHeight, type DatedCast, type WaterColumn } from '../lake';
 import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
@@ -38,8 +38,11 @@ export interface Day {
   rule?: DepthRule;
 }
 
-/** The day's water column and sun for given conditions. @param cast latest cast before `at`, if any */
-export function dayFor(conditions: Conditions, frame: WaterFrame, cast: { samples: WaterColumn['samples']; at: Date } | null): Day {
+/**
+ * The day's water column and sun for given conditions.
+ * @param casts of the water: the newest made by `until` tells of the day, the others of the time of year @param until the day's moment if not said
+ */
+export function dayFor(conditions: Conditions, frame: WaterFrame, casts: DatedCast[] = [], until = conditions.at): Day {
   return {
     conditions,
     column: columnFor({
@@ -50,13 +53,21 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, cast: { sample
       secchi: conditions.secchi,
       altitude: frame.altitude,
       lengthKm: frame.lengthKm,
-      cast,
+      cast: castBefore(casts, until),
+      casts,
       thermoclineSet: conditions.thermoclineSet,
     }),
     sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
     maxDepth: frame.deepest,
     rule: frame.rule,
   };
+}
+
+/** The newest cast made by then, if any. */
+function castBefore(casts: DatedCast[], at: Date): DatedCast | null {
+  let found: DatedCast | null = null;
+  for (const cast of casts) if (cast.at <= at && (!found || cast.at > found.at)) found = cast;
+  return found;
 }
 
 /** The depths that a day leaves to a species. */

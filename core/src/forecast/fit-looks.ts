@@ -2,7 +2,8 @@ import type { CellTable } from '../chart';
 import { cellKey } from '../geo';
 import type { Look } from '../logbook';
 import { dayFor, type Day, type WaterFrame } from './conditions';
-import { castBefore, conditionsFromLog, type Cast, type TimedReading } from './conditions-from-log';
+import { conditionsFromLog, type TimedReading } from './conditions-from-log';
+import type { DatedCast } from '../lake';
 import type { FitLook } from './look-likelihood';
 
 /** Whether a look saw what its log calls a species. */
@@ -18,7 +19,7 @@ const SAME_OUTING = 12 * HOUR;
  * Looks in one hour share a day. Looks outside the chart are left out.
  * @param trips the looks of each trip, in the order of the trips
  */
-export function looksForFit(trips: Look[][], cells: CellTable, frame: WaterFrame, readings: TimedReading[], casts: Cast[]): FitLook[] {
+export function looksForFit(trips: Look[][], cells: CellTable, frame: WaterFrame, readings: TimedReading[], casts: DatedCast[]): FitLook[] {
   const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
   const days = new Map<number, Day>();
   const out: FitLook[] = [];
@@ -30,11 +31,7 @@ export function looksForFit(trips: Look[][], cells: CellTable, frame: WaterFrame
       let day = days.get(hour);
       if (!day) {
         const at = new Date((hour + 0.5) * HOUR);
-        day = dayFor(
-          conditionsFromLog(readings, at, frame, SAME_OUTING).conditions,
-          frame,
-          castBefore(casts, new Date(at.getTime() + SAME_OUTING)),
-        );
+        day = dayFor(conditionsFromLog(readings, at, frame, SAME_OUTING).conditions, frame, casts, new Date(at.getTime() + SAME_OUTING));
         days.set(hour, day);
       }
       out.push({ look, cell, trip, day });

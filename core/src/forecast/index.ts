@@ -1,14 +1,6 @@
 /** The forecast: schools as prior, a fit on looks, a prediction for conditions, places with reasons. */
 export { dayFor, frameLength, windowOn, type Conditions, type Day, type WaterFrame } from './conditions';
-export {
-  conditionsFromLog,
-  castBefore,
-  castsOf,
-  usualSurface,
-  type TimedReading,
-  type Cast,
-  type LoggedConditions,
-} from './conditions-from-log';
+export { conditionsFromLog, castsOf, usualSurface, type TimedReading, type LoggedConditions } from './conditions-from-log';
 export {
   schoolPlans,
   waveBrief,

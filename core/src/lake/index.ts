@@ -28,3 +28,4 @@ export {
 export { columnState, type ColumnState } from './state';
 export { usableLayer, type LayerNeeds } from './oxygen-layer';
 export { lightWindows, type LightWindow } from './daylight';
+export type { DatedCast } from './own-casts';

@@ -1,4 +1,5 @@
 import { oxygenSaturation } from './oxygen';
+import { ownCourse, type DatedCast } from './own-casts';
 import { findThermocline, tidyProfile, temperatureAt, type ProfileSample, type Thermocline, type WaterColumn } from './profile';
 
 export interface ColumnInputs {
@@ -15,7 +16,9 @@ export interface ColumnInputs {
   /** Longest way the wind has over the water, km. */
   lengthKm: number;
   /** The latest real cast, if any. */
-  cast?: { samples: ProfileSample[]; at: Date } | null;
+  cast?: DatedCast | null;
+  /** All casts of the water, of other years too: they tell how its layer lies at this time of year. */
+  casts?: DatedCast[];
   /** A thermocline set by hand (what-if), m. */
   thermoclineSet?: { top: number; bottom: number } | null;
 }
@@ -37,8 +40,18 @@ export const settledThermocline = (lengthKm: number): number => 6.95 * Math.max(
 const lowerTemperature = (day: number, maxDepth: number): number =>
   5 + Math.min(3.5, 20 / Math.max(4, maxDepth)) + 1.5 * Math.min(1, Math.max(0, (day - 120) / 150));
 
+/** How far the thermocline has come down on a day of the year, against where it settles. */
+const seasonFactor = (day: number): number => Math.min(1.7, Math.max(0.6, 0.6 + (0.6 * (day - 130)) / 90));
+
+/** Days for which a cast tells of the water after it. */
+const LATELY = 60;
+
+/** Casts of a time of year that count for so much can say that there is no layer then. */
+const SURE_OF_NONE = 0.6;
+
 /**
- * The water column for a surface temperature and date, resting on the last cast where it is not too old.
+ * The water column for a surface temperature and date, resting on the last cast where it is not too old, else on how the
+ * water's own casts lay at that time of year, else on a model.
  * The thermocline deepens from spring to autumn; clear water carries it deeper. Marked as modelled unless the
  * cast is of the same day and its surface agrees within 1 °C.
  */
@@ -47,28 +60,38 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
   const ageDays = cast ? Math.abs(at.getTime() - cast.at.getTime()) / 86400000 : Infinity;
   const tidy = cast ? tidyProfile(cast.samples) : null;
   if (tidy && ageDays < 0.75 && Math.abs(tidy[0].temperature - surface) < 1 && !inputs.thermoclineSet)
-    return { samples: tidy, modelled: false, castAt: cast!.at, thermocline: findThermocline(tidy), spread: stepOf(tidy) / 2 };
+    return { samples: tidy, modelled: false, castAt: cast!.at, ofSeason: 0, thermocline: findThermocline(tidy), spread: stepOf(tidy) / 2 };
 
   const day = seasonDay(at, inputs.latitude);
-  const castLine = tidy && ageDays < 60 ? findThermocline(tidy) : null;
+  const castLine = tidy && ageDays < LATELY ? findThermocline(tidy) : null;
   const trust = castLine ? Math.exp(-ageDays / 30) : 0;
-  const season = Math.min(1.7, Math.max(0.6, 0.6 + (0.6 * (day - 130)) / 90));
+  const settled = settledThermocline(inputs.lengthKm);
+  const own = ownCourse(
+    inputs.casts ?? [],
+    day,
+    (then) => seasonDay(then, inputs.latitude),
+    (then) => ({ depth: settled * seasonFactor(then), lower: lowerTemperature(then, maxDepth) }),
+    maxDepth,
+  );
   const clarity = Math.min(1.25, Math.max(0.85, (inputs.secchi / 3) ** 0.15));
   const drift = castLine ? seasonDay(at, inputs.latitude) - seasonDay(cast!.at, inputs.latitude) : 0;
-  const modelled = settledThermocline(inputs.lengthKm) * season * clarity;
+  // What the water's own casts show has its clarity in it.
+  const modelled = settled * seasonFactor(day) * clarity ** (1 - own.worth) * Math.exp(own.worth * own.logRatio);
   // A surface colder than the cast's has sunk and mixed: down to where the cast was as cold as it is now.
   const mixedTo = castLine ? depthOfTemperature(tidy!, surface) : 0;
   const undisturbed = castLine ? trust * Math.max(1, castLine.depth + 0.025 * drift) + (1 - trust) * modelled : modelled;
-  const castHalf = castLine ? Math.max(0.4, (castLine.bottom - castLine.top) / 2) : 1.2;
+  const usualHalf = own.half === null ? 1.2 : own.worth * own.half + (1 - own.worth) * 1.2;
+  const castHalf = castLine ? Math.max(0.4, (castLine.bottom - castLine.top) / 2) : Math.max(0.4, usualHalf);
   const half = inputs.thermoclineSet
     ? Math.max(0.2, (inputs.thermoclineSet.bottom - inputs.thermoclineSet.top) / 2)
     : Math.max(0.4, Math.min(castHalf, mixedTo > 0 ? undisturbed + castHalf - mixedTo : castHalf));
   const middle = inputs.thermoclineSet
     ? (inputs.thermoclineSet.top + inputs.thermoclineSet.bottom) / 2
     : Math.max(undisturbed, mixedTo + half);
-  const castLower = tidy && ageDays < 60 ? tidy[tidy.length - 1].temperature : null;
-  const lowest = Math.min(surface, castLower ?? lowerTemperature(day, maxDepth));
-  const stratified = surface - lowest >= 3 && surface > 7 && middle + half < maxDepth;
+  const castLower = tidy && ageDays < LATELY ? tidy[tidy.length - 1].temperature : null;
+  const lowest = Math.min(surface, castLower ?? lowerTemperature(day, maxDepth) + own.worth * own.lower);
+  const neverThen = !castLine && !inputs.thermoclineSet && own.worth > SURE_OF_NONE && own.layered < 0.5;
+  const stratified = surface - lowest >= 3 && surface > 7 && middle + half < maxDepth && !neverThen;
   const cooling = day > 240 && surface < lowest + 4;
   const depths = Array.from({ length: Math.max(2, Math.ceil(maxDepth / 0.5) + 1) }, (_, i) => Math.min(maxDepth, i * 0.5));
   const temperature = (z: number): number => {
@@ -89,24 +112,35 @@ export function columnFor(inputs: ColumnInputs): WaterColumn {
     const sealed = line ? 1 / (1 + Math.exp(-(depth - (line.depth + half * 0.6)) / (0.35 * half))) : 0;
     return { depth, temperature: t, oxygen: Math.max(0.2, full * 0.97 - sealed * Math.min(full, loss * sealedDays)) };
   });
-  if (tidy && tidy.some((s) => s.oxygen != null) && ageDays < 60 && isLayered && castLine) {
-    // The last cast knows the real oxygen: stretch it on to today's thermocline.
-    for (const s of samples) {
-      const z = (s.depth * castLine.depth) / line!.depth;
-      const known = tidy.filter((c) => c.oxygen != null);
-      const value = temperatureAt(
-        known.map((c) => ({ depth: c.depth, temperature: c.oxygen as number })),
-        z,
-      );
-      s.oxygen = Math.max(0, trust * value + (1 - trust) * (s.oxygen ?? 0));
-    }
+  if (isLayered) {
+    // A cast knows the real oxygen: stretched on to today's thermocline, one of this time of year first, then the last.
+    if (own.like) stretchOxygen(samples, line!.depth, own.like.samples, own.like.line.depth, own.worth * Math.exp(-own.like.daysOff / 30));
+    if (castLine) stretchOxygen(samples, line!.depth, tidy!, castLine.depth, trust);
   }
   const spread = inputs.thermoclineSet
     ? 0.3
     : castLine
       ? stepOf(tidy!) / 2 + 0.04 * ageDays + 0.15 * Math.max(0, mixedTo - castLine.depth)
-      : UNMEASURED_SPREAD;
-  return { samples, modelled: true, castAt: cast?.at ?? null, thermocline: line, spread: Math.min(UNMEASURED_SPREAD, spread) };
+      : UNMEASURED_SPREAD * (1 - own.worth * own.layered) + own.worth * own.layered * own.scatter * middle;
+  const castAt = tidy && ageDays < LATELY ? cast!.at : null;
+  return {
+    samples,
+    modelled: true,
+    castAt,
+    ofSeason: own.worth * (1 - trust),
+    thermocline: line,
+    spread: Math.min(UNMEASURED_SPREAD, spread),
+  };
+}
+
+/** Draws a modelled column's oxygen to what a cast measured, depths against its thermocline. @param trust 0–1 */
+function stretchOxygen(samples: ProfileSample[], lineDepth: number, cast: ProfileSample[], castDepth: number, trust: number): void {
+  const known = cast.flatMap((c) => (c.oxygen == null ? [] : [{ depth: c.depth, temperature: c.oxygen }]));
+  if (!known.length) return;
+  for (const s of samples) {
+    const value = temperatureAt(known, (s.depth * castDepth) / lineDepth);
+    s.oxygen = Math.max(0, trust * value + (1 - trust) * (s.oxygen ?? 0));
+  }
 }
 
 /** How far off the model of a water nobody has measured may be, m: half the spread that lakes of one length show. */

@@ -13,6 +13,8 @@ export interface WaterColumn {
   modelled: boolean;
   /** When the cast that it rests on was made; null when it rests on none. */
   castAt: Date | null;
+  /** How far it rests on the water's casts of that time of year instead, 0–1. */
+  ofSeason: number;
   thermocline: Thermocline | null;
   /** How far the thermocline may lie from where it is put, m: half a step of a cast of the day, more for an older one, most for none. */
   spread: number;

@@ -1,5 +1,6 @@
 import { getMoonIllumination, getTimes } from 'suncalc';
-import { castBefore, conditionsFromLog, dayFor, type Cast, type Day, type TimedReading, type WaterFrame } from '../forecast';
+import { conditionsFromLog, dayFor, type Day, type TimedReading, type WaterFrame } from '../forecast';
+import type { DatedCast } from '../lake';
 import { lightLimit, seasonOf, type SpeciesProfile, type StageName, type UsualCourse } from '../species';
 
 const HOUR = 3_600_000;
@@ -33,7 +34,7 @@ export interface Moment {
 export interface WaterLogbook {
   frame: WaterFrame;
   readings: TimedReading[];
-  casts: Cast[];
+  casts: DatedCast[];
   timeZone: string;
 }
 
@@ -96,7 +97,7 @@ export class Moments {
     const [hour, minute] = this.clock.format(date).split(':').map(Number);
     return {
       at,
-      day: dayFor(conditions, frame, castBefore(casts, new Date(at + SAME_OUTING))),
+      day: dayFor(conditions, frame, casts, new Date(at + SAME_OUTING)),
       lightLimit: lightLimit(conditions.secchi, frame.rule),
       wind6: winds(6),
       wind24: winds(24),

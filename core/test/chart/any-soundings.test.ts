@@ -32,7 +32,7 @@ const anySoundings = fc.oneof(
     .map(([s, n]) => Array.from({ length: n }, (_, k) => ({ ...s, x: 500_200 + 7 * k, y: 5_300_400 }))),
 );
 
-const day = dayFor(conditions(), frame, null);
+const day = dayFor(conditions(), frame);
 const known = (cells: CellTable): number[] => Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
 
 describe('a chart of any soundings', () => {

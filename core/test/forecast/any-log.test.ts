@@ -44,7 +44,7 @@ const anyDay = fc
     windFrom: fc.double({ min: 0, max: 360, noNaN: true }),
     windSpeed: fc.double({ min: 0, max: 35, noNaN: true }),
   })
-  .map((c) => dayFor(conditions(c), frame, null));
+  .map((c) => dayFor(conditions(c), frame));
 const anyLook = fc.record({
   cell: fc.nat(cells.count - 1),
   visit: fc.nat(2),

@@ -64,7 +64,6 @@ const day = (more: Partial<Conditions> = {}) =>
       ...more,
     },
     frame,
-    null,
   );
 const cell = (x: number, y: number): number =>
   Array.from({ length: cells.count }, (_, i) => i).find(

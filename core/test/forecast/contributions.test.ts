@@ -8,9 +8,9 @@ import { seeded } from '../../src/patterns';
 import { HUMPS, cells, certain, conditions, frame, indexAt, liked, look, mean, zander } from '../support/planted-log';
 
 const days = [
-  dayFor(conditions({ surface: 9, trend: 0.3, windSpeed: 7, windFrom: 90 }), frame, null),
-  dayFor(conditions({ surface: 23, trend: -0.2, thermoclineSet: { top: 4, bottom: 6 } }), frame, null),
-  dayFor(conditions({ at: new Date('2026-07-20T03:30:00Z') }), frame, null),
+  dayFor(conditions({ surface: 9, trend: 0.3, windSpeed: 7, windFrom: 90 }), frame),
+  dayFor(conditions({ surface: 23, trend: -0.2, thermoclineSet: { top: 4, bottom: 6 } }), frame),
+  dayFor(conditions({ at: new Date('2026-07-20T03:30:00Z') }), frame),
 ];
 
 /** Trips on days of all kinds; what is seen follows the depth, and on warm days the soft bottom. */

@@ -53,7 +53,7 @@ describe('the forecast without a log', () => {
     expect(shown(three)).to.be.closeTo(0.867, 0.02);
   });
   it('follows the schools as an angler sets them, in the forecast as in its reasons', () => {
-    const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame, null);
+    const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame);
     const alone = Object.fromEntries(SCHOOLS.map((school) => [`${school}.weight`, school === 'bait' ? 1 : 0]));
     const chances = (schools: Record<string, number>): Float32Array => {
       const set = { ...zander, schools };
@@ -70,7 +70,7 @@ describe('the forecast without a log', () => {
     expect(Math.max(...blown) - Math.min(...blown)).to.be.above(0.5);
   });
   it('has no setting of the schools that moves nothing', () => {
-    const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 } }), frame, null);
+    const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 } }), frame);
     const scores = (schools: Record<string, number>): number[] => {
       const on = schoolDay({ ...zander, schools }, layered);
       return Array.from({ length: cells.count }, (_, i) => combinedScore(on, rich, i));
@@ -182,7 +182,7 @@ describe('the forecast with a log', () => {
   it('takes the fish of a water for about as many on another day: fewer in one depth are more in another', () => {
     const model = fitModel(zander, cells, certain(log(25, 100, 5, 23)));
     // Another day in the cold after a blow, much of the water out of favour.
-    const cold = dayFor(conditions({ at: new Date('2026-11-10T12:00:00Z'), surface: 6, trend: -0.2, windSpeed: 9 }), frame, null);
+    const cold = dayFor(conditions({ at: new Date('2026-11-10T12:00:00Z'), surface: 6, trend: -0.2, windSpeed: 9 }), frame);
     const total = (usualTotal: number | null, on: typeof day): number =>
       Math.log(predict({ ...model, usualTotal, tripSpread: 0 }, cells, on).probability.reduce((s, p) => s - Math.log1p(-p), 0));
     const apart = total(null, cold) - total(null, day);
@@ -198,7 +198,7 @@ describe('the forecast with a log', () => {
     const rates = new Rates({ ...model, usualTotal: null }, cells);
     const all = Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
     for (const surface of [8, 19, 24]) {
-      const on = dayFor(conditions({ surface }), frame, null);
+      const on = dayFor(conditions({ surface }), frame);
       const mean = all.reduce((s, i) => s + (Math.exp(rates.of(i, on)) * cells.area[i]) / 625, 0) / all.length;
       const summed = new DayTotal(design, model.beta, cells, zander).logMean(designDay(zander, on));
       expect(Math.exp(summed) / mean).to.be.within(0.93, 1.07);
@@ -281,7 +281,7 @@ describe('what a forecast is made of', () => {
     };
     const kept = Math.round(Math.sqrt(model.covariance.length));
     const layered = conditions({ windFrom: 90, windSpeed: 8, surface: 23, thermoclineSet: { top: 4, bottom: 6 } });
-    for (const on of [day, dayFor(layered, frame, null), dayFor(conditions({ windFrom: 200, windSpeed: 4, surface: 9 }), frame, null)]) {
+    for (const on of [day, dayFor(layered, frame), dayFor(conditions({ windFrom: 200, windSpeed: 4, surface: 9 }), frame)]) {
       const f = predict(model, holey, on);
       const design = new Design(model.spec, holey);
       const today = designDay(zander, on);
@@ -340,7 +340,7 @@ describe('what a forecast is made of', () => {
     const east = indexAt(501400, 300);
     const west = indexAt(500100, 300);
     const at = (windFrom: number, i: number): number =>
-      combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame, null)), cells, i);
+      combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame)), cells, i);
     expect(at(270, east) - at(90, east)).to.be.above(0.1);
     expect(at(90, west) - at(270, west)).to.be.above(0.1);
   });

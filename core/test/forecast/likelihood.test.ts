@@ -10,8 +10,8 @@ import { cells, conditions, frame, look, zander } from '../support/planted-log';
 const random = seeded(5);
 const TRIPS = 5;
 const days = [
-  dayFor(conditions({ surface: 8, trend: 0.2 }), frame, null),
-  dayFor(conditions({ surface: 21, thermoclineSet: { top: 4, bottom: 6 }, windSpeed: 8 }), frame, null),
+  dayFor(conditions({ surface: 8, trend: 0.2 }), frame),
+  dayFor(conditions({ surface: 21, thermoclineSet: { top: 4, bottom: 6 }, windSpeed: 8 }), frame),
 ];
 const looks: SpeciesLook[] = Array.from({ length: 500 }, (_, k): SpeciesLook => {
   const cell = Math.floor(random() * cells.count);

@@ -120,7 +120,6 @@ describe('holding depth', () => {
         thermoclineSet: null,
       },
       { latitude: 50, longitude: -34, altitude: 0, deepest: 15, lengthKm: 3 },
-      null,
     ),
   );
   const at = (table: ReturnType<typeof holdingTable>, depth: number): [number, number] => [

@@ -47,7 +47,7 @@ export const conditions = (more: Partial<Conditions> = {}): Conditions => ({
   thermoclineSet: null,
   ...more,
 });
-export const day = dayFor(conditions(), frame, null);
+export const day = dayFor(conditions(), frame);
 export const indexAt = (x: number, y: number): number =>
   Array.from({ length: cells.count }, (_, i) => i).find(
     (i) => cells.column[i] === Math.floor(x / 25) && cells.row[i] === Math.floor(y / 25),

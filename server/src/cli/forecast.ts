@@ -2,7 +2,6 @@ import { createReadStream, existsSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { unpackChart } from '@restless-shoal/core/chart';
 import {
-  castBefore,
   castsOf,
   conditionsFromLog,
   dayFor,
@@ -11,12 +10,12 @@ import {
   movedToday,
   Predictor,
   seenEarlier,
-  type Cast,
   type Day,
   type TimedReading,
 } from '@restless-shoal/core/forecast';
 import { emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
 import { metricPlane } from '@restless-shoal/core/geo';
+import type { DatedCast } from '@restless-shoal/core/lake';
 import { findSpecies } from '@restless-shoal/core/species';
 import type { ProfileRow, Reading, RecordName, Row } from '@restless-shoal/core/logbook';
 import { latestChart } from '../db/charts';
@@ -47,7 +46,7 @@ async function readRows(record: RecordName, path: string): Promise<Row[]> {
 
 interface Inputs {
   readings: TimedReading[];
-  cast: Cast | null;
+  casts: DatedCast[];
   said: string[];
 }
 
@@ -66,10 +65,11 @@ async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOp
     readings.push({ at, row: rows[rows.length - 1] as unknown as Reading });
     said.push(`conditions: the last row of ${basename(options.conditions)}`);
   }
-  let cast = castBefore(castsOf((await profilesOfWater(pool, water.id)).filter((p) => Date.parse(p.time) <= at)), options.at);
+  const casts = castsOf((await profilesOfWater(pool, water.id)).filter((p) => Date.parse(p.time) <= at));
   if (options.profile) {
-    const casts = castsOf((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
-    cast = { ...casts[casts.length - 1], at: options.at };
+    const given = castsOf((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
+    const cast = { ...given[given.length - 1], at: options.at };
+    casts.push(cast);
     said.push(`profile: ${basename(options.profile)}`);
     // Its top is a reading of the surface, newer than any of the log.
     const top = cast.samples.reduce((a, b) => (b.depth < a.depth ? b : a));
@@ -79,13 +79,19 @@ async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOp
       said.push(`surface temperature: ${top.temperature.toFixed(1)} °C, the top of the profile`);
     }
   }
-  return { readings, cast, said };
+  return { readings, casts, said };
 }
 
 /** The date of a moment where the water lies. */
 /** Where a column comes from: a cast of the hour, one that was carried on since, or none. */
-const whence = ({ modelled, castAt }: Day['column']): string =>
-  !modelled ? 'from the cast' : castAt ? `modelled on from the cast of ${castAt.toISOString()}` : 'modelled';
+const whence = ({ modelled, castAt, ofSeason }: Day['column']): string =>
+  !modelled
+    ? 'from the cast'
+    : castAt
+      ? `modelled on from the cast of ${castAt.toISOString()}`
+      : ofSeason > 0.5
+        ? 'modelled from the water’s casts of that time of year'
+        : 'modelled';
 
 const localDate = (at: Date, zone: string | null): string => at.toLocaleDateString('en-CA', { timeZone: zone ?? 'UTC' });
 
@@ -99,9 +105,9 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   if (!row) throw new FormatError(`${water.name} has no chart yet: import soundings or an outline first`);
   const chart = unpackChart(row.body);
   const frame = frameOf(water, chart);
-  const { readings, cast, said } = await inputsFor(context, water, options);
+  const { readings, casts, said } = await inputsFor(context, water, options);
   const logged = conditionsFromLog(readings, options.at, frame);
-  const day = dayFor(logged.conditions, frame, cast);
+  const day = dayFor(logged.conditions, frame, casts);
   const fit = await freshFit(pool, water, species.name, options.at);
   const predictor = new Predictor(fit.model, chart.cells);
   const before = predictor.on(day);

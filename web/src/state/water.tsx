@@ -1,16 +1,6 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
-import {
-  castBefore,
-  castsOf,
-  conditionsFromLog,
-  dayFor,
-  frameLength,
-  type Cast,
-  type Conditions,
-  type Day,
-  type WaterFrame,
-} from '@restless-shoal/core/forecast';
+import { castsOf, conditionsFromLog, dayFor, frameLength, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
 import { readDepthRule, seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
 import { appliedLog, ofLog, since } from '../offline/apply';
@@ -39,7 +29,6 @@ export interface WaterState {
   species: SpeciesProfile;
   setSpecies: (name: string) => void;
   conditions: Conditions;
-  cast: Cast | null;
   day: Day;
   /** The season of the species: its stage, the year, what comes next. */
   season: Season;
@@ -118,7 +107,6 @@ export function WaterProvider({
     const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
     const logged = conditionsFromLog(readings, at, frame);
     const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
-    const cast = castBefore(castsOf(log.data.profiles), at);
     const species = water.data.species.find((s) => s.name === (speciesName ?? water.data!.logged[0])) ?? water.data.species[0];
     const surfaceReadings = readings.flatMap((r) =>
       r.row.surface_temperature_c === null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }],
@@ -136,8 +124,7 @@ export function WaterProvider({
         setSpecies(name);
       },
       conditions,
-      cast,
-      day: dayFor(conditions, frame, cast),
+      day: dayFor(conditions, frame, castsOf(log.data.profiles)),
       season: seasonOf(species, {
         at,
         surface: conditions.surface,

@@ -13,7 +13,6 @@ import {
 import {
   bestPlaces,
   cautions,
-  dayFor,
   fitModel,
   heatHypotheses,
   movedToday,
@@ -25,9 +24,7 @@ import {
   unpackModel,
   waveBrief,
   windowOn,
-  type Cast,
   type Caution,
-  type Conditions,
   type Day,
   type Forecast,
   type HeatHypothesis,
@@ -44,9 +41,7 @@ import { columnState, lakeNumber, mixedLayerDepth, schmidtStability, thermocline
 import type { DepthWindow, SpeciesProfile } from '@restless-shoal/core/species';
 
 export interface ForecastRequest {
-  conditions: Conditions;
-  frame: WaterFrame;
-  cast: Cast | null;
+  day: Day;
   species: SpeciesProfile;
   /** Looks and sightings of the species by cell index: [cell, looked, saw]; null while the log is not known. */
   tally: [number, number, number][] | null;
@@ -110,10 +105,6 @@ let predictor: Predictor | null = null;
 let predictorOf: Model | null = null;
 let last: { request: ForecastRequest; model: Model; moved: Float32Array | null } | null = null;
 
-function dayOf({ conditions, frame, cast }: Pick<ForecastRequest, 'conditions' | 'frame' | 'cast'>): Day {
-  return dayFor(conditions, frame, cast);
-}
-
 // A thin shell round core: what a finger drags is computed here, from data already in the browser.
 const api = {
   openChart(bytes: Uint8Array): void {
@@ -142,9 +133,9 @@ const api = {
     const ready = predictor!;
     const used = ready.model;
     const started = performance.now();
-    const day = dayOf(request);
+    const { day } = request;
     const before = ready.on(day);
-    const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, request.conditions.at.getTime());
+    const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, day.conditions.at.getTime());
     const any = moved ? ready.on(day, moved) : before;
     const large = request.large && used.size != null;
     const forecast = large ? ofLarge(any, used.size!, chart.cells, used.profile, day) : any;
@@ -171,11 +162,10 @@ const api = {
     );
   },
   /** What the water says today, for one species. */
-  brief(request: Omit<ForecastRequest, 'tally' | 'earlier' | 'large'> & { signs: string }): BriefAnswer {
+  brief(request: Pick<ForecastRequest, 'day' | 'species'> & { frame: WaterFrame; signs: string }): BriefAnswer {
     if (!chart) throw new Error('no chart is open');
-    const day = dayOf(request);
     const { cells, deepest } = chart;
-    const { species } = request;
+    const { day, species } = request;
     const { samples, thermocline } = day.column;
     const { windSpeed, trend } = day.conditions;
     const window = windowOn(species, day);
@@ -200,7 +190,7 @@ const api = {
   },
   /** Reasons for and against a cell, for the forecast last made. */
   reasons(cell: number): Reason[] {
-    return chart && last ? reasonsAt(last.model, chart.cells, dayOf(last.request), cell, last.moved) : [];
+    return chart && last ? reasonsAt(last.model, chart.cells, last.request.day, cell, last.moved) : [];
   },
 };
 

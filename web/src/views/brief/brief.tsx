@@ -20,7 +20,7 @@ import { Say } from '../../parts/say';
 
 /** The brief of the day, computed in the worker whenever the conditions change. */
 function useBrief(): BriefAnswer | null {
-  const { chartBytes, conditions, frame, cast, species, log } = useWaterState();
+  const { chartBytes, conditions, frame, day, species, log } = useWaterState();
   const worker = useForecastWorker(chartBytes);
   const [answer, setAnswer] = useState<BriefAnswer | null>(null);
   const signs = useMemo(
@@ -33,13 +33,13 @@ function useBrief(): BriefAnswer | null {
   );
   useEffect(() => {
     let gone = false;
-    void worker?.brief({ conditions, frame, cast, species, signs }).then((a) => {
+    void worker?.brief({ day, frame, species, signs }).then((a) => {
       if (!gone) setAnswer(a);
     });
     return () => {
       gone = true;
     };
-  }, [worker, conditions, frame, cast, species, signs]);
+  }, [worker, day, frame, species, signs]);
   return answer;
 }
 
@@ -75,7 +75,7 @@ function useLogCast(): (samples: ProfileSample[]) => Promise<void> {
 /** Before launch: which depths can hold fish today, how much of the water is left, what each school would do. */
 export function Brief() {
   const state = useWaterState();
-  const { chart, species, water, day, conditions, season, cast, course, frame } = state;
+  const { chart, species, water, day, conditions, season, course, frame } = state;
   const answer = useBrief();
   const logCast = useLogCast();
   const [typing, setTyping] = useState(false);
@@ -105,9 +105,11 @@ export function Brief() {
               <b className="text-ink">The water today</b>, deepest <Say>{chart.deepest.toFixed(1)} m</Say>
             </span>
             <span>
-              {cast
-                ? `cast ${inZone(cast.at, zone, { day: 'numeric', month: 'short' })}${day.column.modelled ? ', modelled since' : ''}`
-                : 'no cast: modelled'}
+              {day.column.castAt
+                ? `cast ${inZone(day.column.castAt, zone, { day: 'numeric', month: 'short' })}${day.column.modelled ? ', modelled since' : ''}`
+                : day.column.ofSeason > 0.5
+                  ? 'as its casts of this time of year'
+                  : 'no cast: modelled'}
             </span>
           </div>
           <BigColumn

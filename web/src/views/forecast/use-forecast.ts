@@ -30,7 +30,7 @@ export function useCellIndex(): Map<number, number> {
 /** The forecast of the water for the Strip's conditions, computed in the worker whenever they change. */
 /** @param large large fish alone are asked for */
 export function useForecast(worker: ReturnType<typeof useForecastWorker>, large: boolean) {
-  const { water, species, conditions, frame, cast, log, chart, running, whatIf } = useWaterState();
+  const { water, species, day, log, chart, running, whatIf } = useWaterState();
   const queries = useQueryClient();
   const fit = useFit(water.id, species.name);
   const looks = useLooks(water.id);
@@ -149,7 +149,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
     if (!worker || opened === undefined) return;
-    next.current = async () => setAnswer(await worker.forecast({ conditions, frame, cast, species, tally, earlier, large }));
+    next.current = async () => setAnswer(await worker.forecast({ day, species, tally, earlier, large }));
     if (busy.current === worker) return;
     busy.current = worker;
     void (async () => {
@@ -160,7 +160,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
       }
       if (busy.current === worker) busy.current = null;
     })();
-  }, [worker, opened, conditions, frame, cast, species, tally, earlier, large]);
+  }, [worker, opened, day, species, tally, earlier, large]);
 
   // What was shown on a trip is kept before anybody knows, to be held against what the trip sees.
   const shownFor = useRef('');
