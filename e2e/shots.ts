@@ -77,7 +77,9 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
 for (const shot of shots) {
   if (values.only && !values.only.split(',').includes(shot.name)) continue;
   const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
-  await context.addInitScript(`localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`);
+  await context.addInitScript(
+    `localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`,
+  );
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));
