@@ -129,6 +129,7 @@ describe('a day on the Deck', () => {
     const east = destination(one, 90, 12);
     await context.setGeolocation(east);
     await page.getByText(`${east.latitude.toFixed(5)}, ${east.longitude.toFixed(5)}`).waitFor();
+    await page.waitForSelector('[data-testid=day] li');
     const n = await entries(page);
     const [{ id }] = await api<{ id: string }[]>('/waters');
     const stored = (): Promise<(LatLon & { time: string })[]> => api(`/waters/${id}/contacts`);
@@ -156,6 +157,8 @@ describe('a day on the Deck', () => {
     const [one] = likeHumps();
     const { page, context } = await openPage(`${server.url}/deck`, { at: one });
     await page.getByText(`${one.latitude.toFixed(5)}`).waitFor();
+    // What was logged before has been read.
+    await page.waitForSelector('[data-testid=day] li');
     const n = await entries(page);
     await page.getByRole('radio', { name: 'Bait' }).focus();
     await page.keyboard.press('Enter');

@@ -284,12 +284,11 @@ describe('read in feet, °F and mph', () => {
     await page.getByRole('button', { name: 'Units' }).click();
     for (const unit of ['ft', '°F', 'mph']) await page.getByRole('radio', { name: unit, exact: true }).click();
     await page.keyboard.press('Escape');
-    const [top, bottom] = [...metres.matchAll(/(\d+\.\d)/g)].map((m) => Number(m[1]) / 0.3048);
-    const feet = (await page.getByTestId('headline').textContent())!;
-    expect([...feet.matchAll(/(\d+(?:\.\d)?) (?:and|ft)/g)].map((m) => Math.round(Number(m[1])))).to.deep.equal([
-      Math.round(top),
-      Math.round(bottom),
-    ]);
+    // "between 1.5 and 8.4 m", or "from the surface to 8.4 m".
+    const depths = (text: string): number[] => (text.match(/\d+(?:\.\d+)?(?= (?:and|m|ft))/g) ?? []).map(Number);
+    const feet = depths((await page.getByTestId('headline').textContent())!);
+    expect(feet).to.not.deep.equal([]);
+    expect(feet.map(Math.round)).to.deep.equal(depths(metres).map((m) => Math.round(m / 0.3048)));
     for (const view of VIEWS) {
       await page
         .getByRole('link', { name: new RegExp(view, 'i') })
