@@ -300,10 +300,16 @@ describe('read in feet, °F and mph', () => {
     }
     for (const name of ['Bait and mood', 'Marks and names', 'Quarrels', 'Years']) {
       await page.getByRole('link', { name: 'Patterns' }).click();
-      await page.getByRole('button', { name }).or(page.getByRole('tab', { name })).or(page.getByRole('link', { name })).first().click();
+      await page.getByRole('tab', { name }).click();
       await page.getByRole('status').waitFor({ state: 'detached' });
       await page.waitForTimeout(500);
       expect(await leftInSi(page), name).to.deep.equal([]);
+      if (name !== 'Bait and mood') continue;
+      for (const factor of ['depth', 'clarity', 'water temperature']) {
+        await page.getByRole('navigation', { name: 'By what' }).getByRole('button', { name: factor, exact: true }).click();
+        await page.waitForTimeout(500);
+        expect(await leftInSi(page), factor).to.deep.equal([]);
+      }
     }
     expect(errors).to.deep.equal([]);
     await context.close();

@@ -17,6 +17,10 @@ export class CellsWithDay {
   /** First entries of a row, by what of the day they stand for. */
   private readonly entry: Record<'schools' | 'wind' | 'trend' | 'sun' | 'temperature' | 'thermocline' | 'light', number>;
 
+  /** Columns of the covariance, and those of the schools among them. */
+  private readonly kept: number;
+  private readonly schools: number[];
+
   constructor(
     private readonly design: Design,
     private readonly cells: CellTable,
@@ -35,6 +39,8 @@ export class CellsWithDay {
     };
     this.width = this.entry.light + light.count;
     this.values = new Float32Array(cells.count * this.width);
+    this.kept = Math.round(Math.sqrt(covariance.length));
+    this.schools = DAILY.map((school) => design.start.schools + SCHOOLS.indexOf(school));
   }
 
   /** Works a cell's row out. @param row what lasts at the cell */
@@ -44,10 +50,9 @@ export class CellsWithDay {
     if (Number.isNaN(depth)) return;
     const { start, spec } = design;
     const { depthCoarse, temperature, aboveThermocline, light } = spec.splines;
-    const kept = Math.round(Math.sqrt(covariance.length));
+    const { kept, schools } = this;
     const [a, wa] = hatAt(depthCoarse, depthScale(depth));
     const hard = Number.isNaN(cells.hardness[i]) ? 0 : cells.hardness[i] - 0.4;
-    const schools = DAILY.map((school) => start.schools + SCHOOLS.indexOf(school));
     const own = i * this.width;
     for (let r = 0; r < row.n; r++) {
       const [v, base] = [row.value[r], row.index[r] * kept];

@@ -97,6 +97,10 @@ export function WaterProvider({
   const [speciesName, setSpecies] = useState(() => localStorage.getItem('species'));
   const [whatIf, setWhatIf] = useState<WhatIf>({});
 
+  // Grouped once a log: while a finger drags a what-if, a water's casts stay what they are, and their layers are known.
+  const profiles = log.data?.profiles;
+  const casts = useMemo(() => castsOf(profiles ?? []), [profiles]);
+
   const state = useMemo((): WaterState | null => {
     if (!water.data || !log.data || chart.data === undefined) return null;
     const running = [...log.data.trips].reverse().find((t) => t.end === null) ?? null;
@@ -124,7 +128,7 @@ export function WaterProvider({
         setSpecies(name);
       },
       conditions,
-      day: dayFor(conditions, frame, castsOf(log.data.profiles)),
+      day: dayFor(conditions, frame, casts),
       season: seasonOf(species, {
         at,
         surface: conditions.surface,
@@ -140,7 +144,7 @@ export function WaterProvider({
       setWhatIf: (change) => setWhatIf((before) => (change === null ? {} : { ...before, ...change })),
       running,
     };
-  }, [water.data, chart.data, log.data, whatIf, speciesName]);
+  }, [water.data, chart.data, log.data, whatIf, speciesName, casts]);
 
   const failed = water.error ?? chart.error ?? log.error;
   if (!state) return <>{fallback(failed)}</>;

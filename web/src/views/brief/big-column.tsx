@@ -166,11 +166,13 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
             {[thermocline.top, thermocline.bottom].map((z) => (
               <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
             ))}
-            <text x={x0 + cw + 20} y={y(max) - 62}>
+            <text x={x0 + cw + 20} y={y(max) - 80}>
               <Say>
                 thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m
-                {column.modelled ? `, modelled ±${column.spread.toFixed(1)} m` : ', measured'}
               </Say>
+            </text>
+            <text x={x0 + cw + 20} y={y(max) - 62}>
+              <Say>{column.modelled ? `modelled, ±${column.spread.toFixed(1)} m` : 'measured'}</Say>
             </text>
             {tilt > 0.15 && (
               <text x={x0 + cw + 20} y={y(max) - 44}>

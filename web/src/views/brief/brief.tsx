@@ -101,14 +101,14 @@ export function Brief() {
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,430px)_minmax(0,1fr)_320px] overflow-y-auto max-xl:grid-cols-2 max-md:grid-cols-1 print:!grid-cols-[minmax(0,430px)_minmax(0,1fr)_320px] print:overflow-visible">
         <section className="border-line p-4 max-md:border-b md:border-r" aria-label="The water today">
           <div className="mb-1 flex items-baseline justify-between gap-2 text-sm text-mute">
-            <span>
+            <span className="whitespace-nowrap">
               <b className="text-ink">The water today</b>, deepest <Say>{chart.deepest.toFixed(1)} m</Say>
             </span>
             <span>
               {day.column.castAt
                 ? `cast ${inZone(day.column.castAt, zone, { day: 'numeric', month: 'short' })}${day.column.modelled ? ', modelled since' : ''}`
                 : day.column.ofSeason > 0.5
-                  ? 'as its casts of this time of year'
+                  ? 'as cast in other years'
                   : 'no cast: modelled'}
             </span>
           </div>

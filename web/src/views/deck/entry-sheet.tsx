@@ -7,7 +7,7 @@ import type { DayEntry } from './day-strip';
 import { MarkDetails } from './mark-details';
 import { asSent, OUTCOME_WORDS } from './outcome';
 import { isBlank } from './tally';
-import { Say } from '../../parts/say';
+import { useSay } from '../../state/units';
 
 export const agoWords = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));
@@ -70,6 +70,7 @@ export function EntrySheet({
   onOutcome: (id: string, row: object) => void;
   onRemove: (record: 'contacts' | 'stops', id: string) => void;
 }) {
+  const say = useSay();
   const record = entry.kind === 'contact' ? entry.contact : entry.stop;
   const lines: [string, string][] =
     entry.kind === 'contact'
@@ -82,16 +83,16 @@ export function EntrySheet({
             'depth',
             entry.contact.top_m === null
               ? '–'
-              : `${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`,
+              : say(`${entry.contact.top_m.toFixed(1)}–${(entry.contact.bottom_m ?? entry.contact.top_m).toFixed(1)} m`),
           ],
-          ['water', entry.contact.water_depth_m === null ? '–' : `${entry.contact.water_depth_m.toFixed(1)} m`],
+          ['water', entry.contact.water_depth_m === null ? '–' : say(`${entry.contact.water_depth_m.toFixed(1)} m`)],
           ['seen with', entry.contact.view ?? '–'],
         ]
       : stopLines(entry.stop, responses);
   if (from)
     lines.push([
       'go back',
-      `${Math.round(distance(from, record))} m, bearing ${Math.round(bearing(from, record))}°, from where the boat is now`,
+      say(`${Math.round(distance(from, record))} m, bearing ${Math.round(bearing(from, record))}°, from where the boat is now`),
     ]);
   lines.push(['since', agoWords(Date.now() - entry.at)]);
   return (
@@ -100,9 +101,7 @@ export function EntrySheet({
         {[...lines, ['where', `${record.latitude.toFixed(5)}, ${record.longitude.toFixed(5)}`]].map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="text-mute">{name}</dt>
-            <dd>
-              <Say>{value}</Say>
-            </dd>
+            <dd>{value}</dd>
           </div>
         ))}
       </dl>

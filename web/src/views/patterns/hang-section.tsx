@@ -3,7 +3,7 @@ import { Exports } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { ShareLines } from './share-lines';
-import { numbersIn, unitIn } from '@restless-shoal/core/units';
+import { numbersIn, sayIn, unitIn } from '@restless-shoal/core/units';
 import { useUnits } from '../../state/units';
 
 /** What is known of targets only: where in the water they hung, their words, and how often they were large. */
@@ -75,7 +75,7 @@ export function HangSection({ log, question, species }: { log: OpenLog; question
       {large.map((l) => (
         <div key={l.by} className="mt-3">
           <h3 className="font-bold">Large ones, by {l.by}</h3>
-          <ShareLines lines={l.lines} least={LEAST_HANGING} what="sized marks" />
+          <ShareLines lines={l.lines.map((x) => ({ ...x, words: sayIn(units, x.words) }))} least={LEAST_HANGING} what="sized marks" />
         </div>
       ))}
     </section>

@@ -7,14 +7,20 @@ import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { ShareLines } from './share-lines';
 import { capital } from './words';
 import { numbersIn, sayIn } from '@restless-shoal/core/units';
+import { useUnits } from '../../state/units';
+
+/** What the angler wrote stands as it was written, whatever measures are in it. */
+const OWN_WORDS: MoodFactor[] = ['lure', 'colour', 'presentation'];
 
 /** What they did to lures, by what was thrown and when; and how large they were at which depth. */
 export function MoodPage({ log, question, species }: { log: OpenLog; question: Question; species: string }) {
+  const units = useUnits();
   const [factor, setFactor] = useState<MoodFactor>('lure');
   const { answer, failed } = useAnswer(log, ['mood', question, factor], (ask) => ask.mood(question, factor));
   const sizes = useAnswer(log, ['sizes', question], (ask) => ask.sizes(question)).answer;
   const [picture, setPicture] = useState<(() => string) | null>(null);
   if (!answer) return <Waiting what="the responses" failed={failed} />;
+  const wordsOf = (line: { words: string }): string => (OWN_WORDS.includes(factor) ? line.words : sayIn(units, line.words));
   const unusual = answer.lines.filter((l) => l.p * answer.lines.length < 0.1);
   const spread = sizes && sizes.points.length >= LEAST_TARGETS ? sizes : null;
   return (
@@ -39,7 +45,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
         <div className="flex items-baseline justify-between gap-2">
           <h1 className="text-[22px] font-bold leading-tight">
             {unusual.length
-              ? `${capital(unusual[0].words)}: they took it ${percent(unusual[0].share.share)} of the time`
+              ? `${capital(wordsOf(unusual[0]))}: they took it ${percent(unusual[0].share.share)} of the time`
               : answer.lines.length
                 ? `By ${factor}: no difference that this log can show`
                 : `Nothing to say by ${factor}`}
@@ -65,7 +71,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
             least={LEAST_RESPONSES}
             what="responses"
             lines={answer.lines.map((l) => ({
-              words: l.words,
+              words: wordsOf(l),
               share: l.share,
               note:
                 l.p * answer.lines.length < 0.1

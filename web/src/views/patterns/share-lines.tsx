@@ -1,6 +1,5 @@
 import type { Share } from '@restless-shoal/core/patterns';
 import { grouped, percent } from '../../parts/format';
-import { Say } from '../../parts/say';
 
 export interface ShareLine {
   words: string;
@@ -33,7 +32,7 @@ export function ShareLines({
         {lines.map(({ words, share, note }) => (
           <tr key={words} className="border-t border-line first:border-t-0">
             <th scope="row" className="w-44 py-1 pr-3 text-left align-top font-medium">
-              <Say>{words}</Say>
+              {words}
               {note && <span className="block text-xs font-normal text-mute">{note}</span>}
             </th>
             {share.n < least ? (
