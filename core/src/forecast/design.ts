@@ -110,6 +110,16 @@ export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
   school: schoolDay(species, day),
 });
 
+/** The day of each look as the design sees it, each day worked out once. */
+export function designDays(species: SpeciesProfile, looks: { day: Day }[]): DesignDay[] {
+  const days = new Map<Day, DesignDay>();
+  return looks.map(({ day }) => {
+    let known = days.get(day);
+    if (!known) days.set(day, (known = designDay(species, day)));
+    return known;
+  });
+}
+
 function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<DesignSpec, 'terms' | 'columns' | 'lasting'> {
   const terms: Term[] = [];
   let start: number = EFFORT_KINDS.length;

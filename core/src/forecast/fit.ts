@@ -3,21 +3,19 @@ import type { SpeciesProfile } from '../species';
 import { DayTotal, stayingShift } from './day-total';
 import { borrowedBase, type Borrowed } from './borrow';
 import { CELL } from '../geo';
-import { Design, designDay, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec, type TermName } from './design';
-import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from './linear-algebra';
+import { Design, designDays, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec } from './design';
+import { inverseEntry, invertFactor } from './linear-algebra';
 import { chance } from './predict';
-import type { Day } from './conditions';
 import {
   assemble,
   dispersionOf,
-  information,
   likelihoodOf,
   logEffort,
   logRates,
-  scoreOf,
   type Problem,
   type SpeciesLook,
 } from './look-likelihood';
+import { blankBase, Search } from './search';
 import { learnToday, type DayLook, type TodayModel } from './today';
 import { learnSizes, type SizeModel } from './size';
 import { holdingObservations, type HoldingObservation } from './holding-depth';
@@ -58,18 +56,6 @@ export interface ModelStats {
   borrowed: { water: string; trips: number; contacts: number } | null;
 }
 
-/** Targets a cell-sized scan shows where nothing is known: the intercepts' prior, on the log scale. */
-const BASE: Record<(typeof EFFORT_KINDS)[number], number> = { scan: Math.log(0.012), fish: Math.log(0.005), troll: Math.log(0.0003) };
-const BASE_PRECISION = 4;
-/** What a fit is at a moment of its search. */
-interface State {
-  beta: Float64Array;
-  base: Float64Array;
-  spec: DesignSpec;
-  penalties: Float64Array[];
-  lambda: number[];
-}
-
 /** Most rounds of the search for the terms' precisions. */
 const ROUNDS = 14;
 
@@ -80,42 +66,12 @@ export interface FitOptions {
   now?: () => number;
   /** What was learned on another water, to start from. */
   borrowed?: Borrowed | null;
-  /** Leaves the places and trips out, and is content with a rougher fit: how a species likes depth, bottom and day. */
-  likingOnly?: boolean;
 }
 
 export class CancelledError extends Error {}
 
-/** Bounds of a term's precision; the place term always keeps some freedom, since places do last. */
-const LOOSEST: Record<string, number> = { place: 0.25, trip: 0.2 };
-const TIGHTEST: Record<string, number> = { place: 6 };
-/** What is expected of a term's precision before any log, about the schools or what was borrowed, and how many coefficients' worth that counts for. */
-const EXPECTED: Record<TermName, number> = {
-  schools: 5,
-  'depth by temperature': 1,
-  season: 1,
-  'depth by trend': 1.5,
-  'depth by sun': 2,
-  'bottom by temperature': 1.5,
-  thermocline: 7.5,
-  light: 7.5,
-  wind: 3,
-  detection: 3,
-  depth: 20,
-  hardness: 7.5,
-  'position near': 7.5,
-  'position wide': 7.5,
-  slope: 7.5,
-  cover: 1.5,
-  edge: 2,
-  place: 1,
-  trip: 4,
-};
-/** Where the search for a precision begins, if not at what is expected: where logs have mostly led it. */
-const START: Partial<Record<TermName, number>> = { depth: 2, place: 2, 'depth by temperature': 0.7, trip: 6 };
 /** Trips at which the log has half its say against the schools. */
 const FULL_SAY = 4;
-const EXPECTED_WORTH = 1.5;
 
 /**
  * Fits P(seen) = 1 − exp(−exp(prior + Xβ + log effort)) by penalised iteratively reweighted least squares; each
@@ -129,82 +85,45 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   const started = now();
   // By place: neighbouring looks touch the same part of the information matrix. The order does not matter otherwise.
   const looks = [...unsorted].sort((a, b) => a.cell - b.cell || a.look.from - b.look.from);
-  const { likingOnly = false } = options;
-  const trips = likingOnly ? 0 : looks.reduce((most, l) => Math.max(most, l.trip + 1), 0);
-  const spec = makeDesign(cells, new Set(likingOnly ? [] : looks.map((l) => l.cell)), trips, likingOnly ? [] : viewUses(looks, cells));
+  const trips = looks.reduce((most, l) => Math.max(most, l.trip + 1), 0);
+  const spec = makeDesign(cells, new Set(looks.map((l) => l.cell)), trips, viewUses(looks, cells));
   const design = new Design(spec, cells);
-  const dayCache = new Map<Day, DesignDay>();
-  const days = looks.map((l) => {
-    let d = dayCache.get(l.day);
-    if (!d) dayCache.set(l.day, (d = designDay(species, l.day)));
-    return d;
-  });
-  const problem = assemble(design, looks, days, !likingOnly);
+  const days = designDays(species, looks);
+  const problem = assemble(design, looks, days, true);
   const p = spec.columns;
-  const base = Float64Array.from({ length: p }, (_, i) => (i < EFFORT_KINDS.length ? BASE[EFFORT_KINDS[i]] : 0));
+  const base = blankBase(spec);
   if (options.borrowed) borrowedBase(options.borrowed, spec, base);
-  const beta = Float64Array.from(base);
-  const penalties = spec.terms.map((t) => design.penaltyOf(t));
-  const lambda: number[] = spec.terms.map((t) => (looks.length && START[t.name]) || EXPECTED[t.name]);
-
-  const state: State = { beta, base, spec, penalties, lambda };
-  let iterations = 0;
-  // The information costs far more than the gradient, and changes little once the fit has settled: it is renewed in
-  // the first steps, then seldom; steps with an older one still end at the same mode.
-  const settle = (info: Float64Array, steps: number, near: number): Float64Array => {
-    const factor = factorOf(info, state);
-    for (let k = 0; k < steps; k++) {
-      iterations++;
-      if (step(problem, state, factor) < near) break;
-    }
-    return factor;
-  };
-  // On the way there a part of the places is enough to tell the way.
-  for (let k = 0; k < 3; k++) {
-    const factor = factorOf(information(problem, beta, spec, 4), state);
-    iterations++;
-    if (step(problem, state, factor) < 0.3) break;
-  }
-  const last = spec.terms.map(() => 0);
-  let info = information(problem, beta, spec, likingOnly ? 1 : 2);
+  const search = new Search(problem, design, base);
+  const { beta, lambda } = search;
+  search.approach();
+  let info = search.information(2);
   const dispersion = looks.length ? dispersionOf(problem, beta, spec, looks, cells) : 1;
-  problem.worth = 1 / dispersion;
-  for (let i = 0; i < info.length; i++) info[i] *= problem.worth;
-  for (let round = 0; looks.length && round < (likingOnly ? 3 : ROUNDS); round++) {
+  problem.worth.fill(1 / dispersion);
+  for (let i = 0; i < info.length; i++) info[i] /= dispersion;
+  for (let round = 0; looks.length && round < ROUNDS; round++) {
     if (options.cancelled?.()) throw new CancelledError('the fit was cancelled');
-    if (round === 3 && !likingOnly) info = information(problem, beta, spec, 2);
-    const inverse = invertFactor(settle(info, 3, 0.05), p);
-    let moved = 0;
-    spec.terms.forEach((term, k) => {
-      if (!term.count) return;
-      const { next, freedom } = fellnerSchall(term, penalties[k], lambda[k], { beta, base }, inverse, p);
-      const way = Math.log(next / lambda[k]);
-      // A term that has all but vanished may go on vanishing; nothing waits for it.
-      if (freedom > 0.3) moved = Math.max(moved, Math.abs(way));
-      // The update goes an even way in small steps: twice as far where it goes on as before.
-      lambda[k] = way * last[k] > 0 ? boundedPrecision(term.name, next * Math.exp(way)) : next;
-      last[k] = way;
-    });
+    if (round === 3) info = search.information(2);
+    const moved = search.renew(search.settle(info, 3, 0.05));
     options.onProgress?.((round + 1) / (ROUNDS + 1));
     if (moved < 0.15) break;
   }
-  settle(info, 6, 1e-3);
-  const inverse = likingOnly ? new Float64Array(0) : invertFactor(settle(information(problem, beta, spec), 10, 1e-6), p);
+  search.settle(info, 6, 1e-3);
+  const inverse = invertFactor(search.settle(search.information(1), 10, 1e-6), p);
   // A handful of trips all saw their own days: the log has its full say only with more of them.
-  const say = likingOnly ? 1 : trips ** 2 / (trips ** 2 + FULL_SAY ** 2);
+  const say = trips ** 2 / (trips ** 2 + FULL_SAY ** 2);
   // What was seen at a place is of that place, and keeps its full say there.
   const places = spec.terms.find((t) => t.name === 'place')!;
   for (let i = 0; i < p; i++) if (i < places.start || i >= places.start + places.count) beta[i] = base[i] + say * (beta[i] - base[i]);
   const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
   const tripSpread = trips > 1 ? 1 / Math.sqrt(lambda[tripTerm]) : 0.6;
-  const kept = likingOnly ? null : staying(problem, beta, design, species, days);
+  const kept = staying(problem, beta, design, species, days);
   const shifts = kept?.shifts ?? new Float64Array(looks.length);
   const before = beta[0];
-  if (!likingOnly) level(problem, beta, looks, tripSpread, shifts);
+  level(problem, beta, looks, tripSpread, shifts);
   const usualTotal = kept && kept.usual + beta[0] - before;
   const own = p - trips;
-  const covariance = new Float32Array(likingOnly ? 0 : own * own);
-  for (let i = 0; i < own && !likingOnly; i++)
+  const covariance = new Float32Array(own * own);
+  for (let i = 0; i < own; i++)
     for (let j = 0; j <= i; j++) covariance[i * own + j] = covariance[j * own + i] = inverseEntry(inverse, p, i, j);
   return {
     profile: species,
@@ -215,15 +134,15 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
     tripSpread,
     usualTotal,
     holding: holdingObservations(looks, cells),
-    today: likingOnly ? { fish: null, bait: null, baitRate: 0 } : todayOf(looks, problem, state, cells, shifts),
-    size: likingOnly ? null : learnSizes(looks, cells, species),
+    today: todayOf(looks, problem, beta, cells, shifts),
+    size: learnSizes(looks, cells, species),
     stats: {
       looks: looks.length,
       trips,
       contacts: looks.reduce((s, l) => s + Array.from(l.odds).reduce((sum, o) => sum + o, 0), 0),
       from: looks.length ? looks.reduce((a, l) => Math.min(a, l.look.from), Infinity) : null,
       to: looks.length ? looks.reduce((a, l) => Math.max(a, l.look.to), -Infinity) : null,
-      iterations,
+      iterations: search.iterations,
       fittedMs: Math.round(now() - started),
       dispersion,
       borrowed: options.borrowed
@@ -275,8 +194,8 @@ function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripS
 const LEVEL_WORTH = 50;
 
 /** What the trips say of how a day's sightings carry, their own luck left out. */
-function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: CellTable, shifts: Float64Array): TodayModel {
-  const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, state.beta, 0);
+function todayOf(looks: SpeciesLook[], problem: Problem, beta: Float64Array, cells: CellTable, shifts: Float64Array): TodayModel {
+  const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, beta, 0);
   const baitOf = (l: SpeciesLook): number => l.look.targets.filter((t) => t.kind === 'bait').length;
   const scans = looks.map((l, k) => ({ l, k })).filter(({ l }) => l.look.kind === 'scan');
   const effort = scans.reduce((s, { l }) => s + Math.exp(logEffort(l.look)), 0);
@@ -292,68 +211,4 @@ function todayOf(looks: SpeciesLook[], problem: Problem, state: State, cells: Ce
     bait: baitOf(l),
   }));
   return learnToday(days, baitRate);
-}
-
-const boundedPrecision = (name: TermName, precision: number): number =>
-  Math.min(TIGHTEST[name] ?? 1e5, Math.max(LOOSEST[name] ?? 0.05, precision));
-
-function fellnerSchall(
-  term: { name: TermName; start: number; count: number },
-  penalty: Float64Array,
-  lambda: number,
-  { beta, base }: Pick<State, 'beta' | 'base'>,
-  inverse: Float64Array,
-  p: number,
-): { next: number; freedom: number } {
-  let trace = 0;
-  let square = 0;
-  const { start, count } = term;
-  for (let a = 0; a < count; a++)
-    for (let b = 0; b < count; b++) {
-      const s = penalty[a * count + b];
-      if (s === 0) continue;
-      trace += s * inverseEntry(inverse, p, start + a, start + b);
-      square += s * (beta[start + a] - base[start + a]) * (beta[start + b] - base[start + b]);
-    }
-  const freedom = Math.max(1e-6, count - lambda * trace);
-  const next = (freedom + EXPECTED_WORTH) / (square + EXPECTED_WORTH / EXPECTED[term.name]);
-  const bounded = boundedPrecision(term.name, next);
-  // No more than a factor of eight a round: the update may overshoot when a term is all but gone.
-  return { next: Math.min(lambda * 8, Math.max(lambda / 8, bounded)), freedom };
-}
-
-/** Gradient of the penalised log-likelihood. */
-function gradientAt(problem: Problem, { beta, base, spec, penalties, lambda }: State): Float64Array {
-  const gradient = scoreOf(problem, beta, spec);
-  for (let i = 0; i < EFFORT_KINDS.length; i++) gradient[i] -= BASE_PRECISION * (beta[i] - base[i]);
-  spec.terms.forEach((term, t) => {
-    for (let a = 0; a < term.count; a++)
-      for (let b = 0; b < term.count; b++) {
-        const s = penalties[t][a * term.count + b];
-        if (s !== 0) gradient[term.start + a] -= lambda[t] * s * (beta[term.start + b] - base[term.start + b]);
-      }
-  });
-  return gradient;
-}
-
-/** Cholesky factor of the information with the penalties. */
-function factorOf(info: Float64Array, { spec, penalties, lambda }: State): Float64Array {
-  const p = spec.columns;
-  const hessian = Float64Array.from(info);
-  for (let i = 0; i < EFFORT_KINDS.length; i++) hessian[i * p + i] += BASE_PRECISION;
-  spec.terms.forEach((term, t) => {
-    for (let a = 0; a < term.count; a++)
-      for (let b = 0; b <= a; b++) hessian[(term.start + a) * p + term.start + b] += lambda[t] * penalties[t][a * term.count + b];
-  });
-  choleskyInPlace(hessian, p);
-  return hessian;
-}
-
-/** One step toward the mode. @returns the longest change of a coefficient */
-function step(problem: Problem, state: State, factor: Float64Array): number {
-  const change = choleskySolve(factor, state.spec.columns, gradientAt(problem, state));
-  const longest = change.reduce((m, s) => Math.max(m, Math.abs(s)), 0);
-  const scale = longest > 2 ? 2 / longest : 1;
-  for (let i = 0; i < change.length; i++) state.beta[i] += scale * change[i];
-  return longest;
 }

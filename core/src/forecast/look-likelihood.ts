@@ -58,8 +58,8 @@ export interface Problem {
   dayRows: Int32Array;
   dayIndex: Uint16Array;
   dayValue: Float32Array;
-  /** What one look counts for, against a look on its own. */
-  worth: number;
+  /** What each look counts for, against a look on its own. */
+  worth: Float64Array;
 }
 
 /** Sparse rows one after the other, in arrays that grow. */
@@ -131,7 +131,7 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
     dayRows: ofDay.at,
     dayIndex: ofDay.index,
     dayValue: ofDay.value,
-    worth: 1,
+    worth: new Float64Array(n).fill(1),
   };
 }
 
@@ -197,7 +197,7 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
     let [total, n] = [0, 0];
     for (let k = runs[run]; k < runs[run + 1]; k++) {
       const mu = Math.exp(eta[k]);
-      const weight = every * worth * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
+      const weight = every * worth[k] * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
       total += weight;
       const [first, end] = [dayRows[k], dayRows[k + 1]];
       for (let a = first; a < end; a++) {
@@ -242,7 +242,7 @@ export function scoreOf(problem: Problem, beta: Float64Array, spec: DesignSpec):
       let eta = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
       for (let a = first; a < end; a++) eta += dayValue[a] * beta[dayIndex[a]];
       const mu = Math.exp(bounded(eta));
-      const score = worth * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
+      const score = worth[k] * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
       total += score;
       for (let a = first; a < end; a++) gradient[dayIndex[a]] += score * dayValue[a];
       if (trip[k] >= 0) gradient[firstTrip + trip[k]] += score;

@@ -1,18 +1,21 @@
 import type { CellTable } from '../chart';
 import { findSpecies, type SpeciesProfile } from '../species';
-import { fitModel } from './fit';
+import { Liking } from './liking';
 import type { FitLook, SpeciesLook } from './look-likelihood';
 import { Misnaming, type NamedTarget } from './misnaming';
-import { Rates } from './rates';
 
 /** A species counts as one that another may be taken for when so many of the other's marks may be it. */
 const LEAST_MIXED = 1.5;
 /** Marks of a species below which its liking of places is not worked out. */
 const LEAST_MARKS = 8;
+/** How often marks are sorted at most by what the sorting before says of where species are, and the share of the marks that may still move at the end. */
+const ROUNDS = 12;
+const SETTLED = 0.002;
 
 /**
  * The chance that each target of each look truly is of a species: names given on the screen are taken as evidence,
- * not as facts. How much each species likes the place where a mark stood is worked out from a first, rough sorting.
+ * not as facts. How much each species likes the place where a mark stood is worked out from a first, rough sorting, and
+ * from each better one again.
  * @param known profiles of the water, to read the names with
  */
 export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: SpeciesProfile[], cells: CellTable): SpeciesLook[] {
@@ -27,17 +30,13 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
   const wanted = names.species.indexOf(species.name);
   let odds = names.odds();
   const spread = (of: number): SpeciesLook[] => {
-    const out = looks.map((l): SpeciesLook => ({ ...l, odds: l.look.targets.length ? new Float32Array(l.look.targets.length) : NONE }));
-    const place = looks.map(() => 0);
     let t = 0;
-    looks.forEach(({ look }, k) => {
-      for (const target of look.targets) {
-        if (target.kind === 'fish') (out[k].odds as Float32Array)[place[k]] = of < 0 ? 0 : odds[t][of];
-        if (target.kind === 'fish') t++;
-        place[k]++;
-      }
-    });
-    return out;
+    return looks.map((l) => ({
+      ...l,
+      odds: l.look.targets.length
+        ? Float32Array.from(l.look.targets, ({ kind }) => (kind !== 'fish' ? 0 : of < 0 ? (t++, 0) : odds[t++][of]))
+        : NONE,
+    }));
   };
   if (wanted < 0) return spread(-1);
   const mixed = names.species.filter((_, k) => {
@@ -45,30 +44,27 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
     return (k === wanted || shared > LEAST_MIXED) && odds.reduce((s, o) => s + o[k], 0) >= LEAST_MARKS;
   });
   if (mixed.length < 2) return spread(wanted);
-  const liking = new Map<number, Float32Array>();
+  const likings = new Map<number, Liking>();
   for (const name of mixed) {
     const profile = findSpecies(name, known);
-    const k = names.species.indexOf(name);
-    if (profile) liking.set(k, likingOf(profile, spread(k), cells));
+    if (profile) likings.set(names.species.indexOf(name), new Liking(profile, looks, cells));
   }
-  const likes = (k: number, look: number): number => liking.get(k)?.[look] ?? 1;
-  names.learn(likes);
-  odds = names.odds(likes);
+  for (let round = 0; round < ROUNDS; round++) {
+    const likes = new Map<number, Float32Array>();
+    for (const [k, liking] of likings) {
+      const missed = new Float64Array(looks.length).fill(1);
+      targets.forEach(({ look }, t) => (missed[look] *= 1 - odds[t][k]));
+      liking.learn(missed.map((m) => 1 - m));
+      likes.set(k, liking.of(looks.length));
+    }
+    const like = (k: number, look: number): number => likes.get(k)?.[look] ?? 1;
+    names.learn(like);
+    const before = odds;
+    odds = names.odds(like);
+    const moved = odds.reduce((sum, o, t) => sum + Math.abs(o[wanted] - before[t][wanted]), 0);
+    if (moved < SETTLED * odds.reduce((sum, o) => sum + o[wanted], 0)) break;
+  }
   return spread(wanted);
 }
 
 const NONE = new Float32Array(0);
-
-/** Of looks that show none, one in so many is enough to tell what a species likes: only its level would need them all. */
-const ONE_IN = 4;
-
-/** How much a species likes the place and day of each look, against its mean over the looks. */
-function likingOf(species: SpeciesProfile, looks: SpeciesLook[], cells: CellTable): Float32Array {
-  const some = looks.filter((l, k) => k % ONE_IN === 0 || Array.prototype.some.call(l.odds, (o: number) => o > 0.02));
-  const model = fitModel(species, cells, some, { likingOnly: true });
-  const rates = new Rates(model, cells);
-  const out = new Float32Array(looks.length);
-  let sum = 0;
-  looks.forEach(({ cell, day }, k) => (sum += out[k] = Math.exp(Math.min(4, rates.of(cell, day)))));
-  return out.map((v) => (v * looks.length) / sum);
-}

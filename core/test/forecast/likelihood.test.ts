@@ -35,15 +35,13 @@ const looks: SpeciesLook[] = Array.from({ length: 500 }, (_, k): SpeciesLook => 
 const spec = makeDesign(cells, new Set(looks.map((l) => l.cell)), TRIPS, viewUses(looks, cells));
 const design = new Design(spec, cells);
 const designDays = new Map(days.map((day): [object, DesignDay] => [day, designDay(zander, day)]));
-const problem: Problem = {
-  ...assemble(
-    design,
-    looks,
-    looks.map((l) => designDays.get(l.day)!),
-    true,
-  ),
-  worth: 0.8,
-};
+const problem: Problem = assemble(
+  design,
+  looks,
+  looks.map((l) => designDays.get(l.day)!),
+  true,
+);
+problem.worth.forEach((_, k) => (problem.worth[k] = 0.4 + 0.8 * random()));
 const any = (spread: number): Float64Array => Float64Array.from({ length: spec.columns }, () => spread * (random() - 0.5));
 const beta = any(0.4);
 beta.fill(-2, 0, 3);
@@ -53,8 +51,8 @@ const dot = (a: Float64Array, b: Float64Array): number => a.reduce((s, x, i) => 
 function logLikelihood({ seen, worth }: Pick<Problem, 'seen' | 'worth'>, at: Float64Array): number {
   const eta = logRates(problem, at, firstTripOf(spec));
   let sum = 0;
-  eta.forEach((e, k) => (sum += seen[k] * Math.log(-Math.expm1(-Math.exp(e))) - (1 - seen[k]) * Math.exp(e)));
-  return worth * sum;
+  eta.forEach((e, k) => (sum += worth[k] * (seen[k] * Math.log(-Math.expm1(-Math.exp(e))) - (1 - seen[k]) * Math.exp(e))));
+  return sum;
 }
 
 describe('the likelihood of looks', () => {
