@@ -1,5 +1,5 @@
 import { contours } from 'd3-contour';
-import { metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
+import { insideRings, metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
 import { Random, smoothNoise } from './random';
 import { SHAPES, type ShapeKind } from './shapes';
 
@@ -143,7 +143,8 @@ function placeCover(world: World, random: Random): CoverThing[] {
   const add = (kind: CoverThing['kind'], cover: string, count: number, fits: (d: number, x: number, y: number) => boolean): void => {
     for (let k = 0; k < count; k++) {
       const p = spot(fits);
-      if (p) things.push({ kind, cover, points: [p] });
+      // The bottom goes on beyond a dam; what is put there lies on land.
+      if (p && insideRings(world.outline, p[0], p[1])) things.push({ kind, cover, points: [p] });
     }
   };
   // Timber stands along the old channel's banks, brush was sunk by people on the mid-depth flats.

@@ -4,9 +4,13 @@ interface DepthBandProps {
   onChange: (band: [number, number]) => void;
 }
 
+/** Least width of a band, m. */
+export const LEAST_BAND = 0.5;
+/** A step of a handle, m. */
+const STEP = 0.1;
+
 /** Two handles on one line: the shallow and the deep edge of a band, m. */
 export function DepthBand({ max, band: [top, bottom], onChange }: DepthBandProps) {
-  const step = 0.5;
   const left = (top / max) * 100;
   const right = (bottom / max) * 100;
   const input =
@@ -24,9 +28,9 @@ export function DepthBand({ max, band: [top, bottom], onChange }: DepthBandProps
         className={input}
         min={0}
         max={max}
-        step={step}
+        step={STEP}
         value={top}
-        onChange={(e) => onChange([Math.min(Number(e.target.value), bottom - step), bottom])}
+        onChange={(e) => onChange([Math.min(Number(e.target.value), bottom - LEAST_BAND), bottom])}
       />
       <input
         type="range"
@@ -34,9 +38,9 @@ export function DepthBand({ max, band: [top, bottom], onChange }: DepthBandProps
         className={input}
         min={0}
         max={max}
-        step={step}
+        step={STEP}
         value={bottom}
-        onChange={(e) => onChange([top, Math.max(Number(e.target.value), top + step)])}
+        onChange={(e) => onChange([top, Math.max(Number(e.target.value), top + LEAST_BAND)])}
       />
     </div>
   );

@@ -74,6 +74,10 @@ export const METRES_PER = { m: 1, ft: 0.3048 } as const;
 /** A depth in the reader's unit. */
 export const depthText = (metres: number, depth: DepthUnit): string => formatDepth(metres, { ...metric, depth });
 
+/** From one depth to another, the unit said once. */
+export const depthRange = (top: number, bottom: number, depth: DepthUnit): string =>
+  `${formatDepth(top, { ...metric, depth }, false)}–${depthText(bottom, depth)}`;
+
 /** Ticks of a scale of depths down to so many metres, at whole numbers of the reader's unit: with a label each so many. */
 export function depthTicks(max: number, unit: DepthUnit): { depth: number; major: boolean; label: string | null }[] {
   const metres = METRES_PER[unit];

@@ -41,6 +41,11 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
         return v === null || s.depth > maxDepth ? [] : [`${i ? 'L' : 'M'}${(cw * v).toFixed(1)} ${y(s.depth).toFixed(1)}`];
       })
       .join('');
+  const held = species.map((s, i) => ({
+    s,
+    w: depthWindow(s, { column, secchi, maxDepth, sunHeight, rule }),
+    x: x0 + cw + 26 + i * 56,
+  }));
   const chosenSpecies = species.find((s) => s.name === chosen)!;
   const holds = oxygenHoldsTo(samples, chosenSpecies.leastOxygen);
   const one = samples[samples.length - 1];
@@ -117,55 +122,49 @@ export function BigColumn({ column, secchi, maxDepth, sunHeight, species, chosen
             {say(`${one.temperature.toFixed(1)} °C`)}
           </text>
         </g>
-        {species.map((s, i) => {
-          const w = depthWindow(s, { column, secchi, maxDepth, sunHeight, rule });
-          const x = x0 + cw + 26 + i * 56;
-          const on = s.name === chosen;
-          return (
-            <g key={s.name} className="num">
-              {w.empty ? (
-                <text x={x + 15} y={y(1)} textAnchor="middle" fontSize="13" fill="var(--warn)">
-                  none
-                </text>
-              ) : (
-                <>
-                  <rect
-                    x={x}
-                    y={y(w.top)}
-                    width="30"
-                    height={Math.max(3, y(w.bottom - w.top))}
-                    rx="7"
-                    fill={s.isForage ? 'var(--bait)' : 'var(--fish)'}
-                    opacity={on ? 1 : 0.45}
-                  />
-                  <text x={x + 15} y={w.top < 0.6 ? -3 : y(w.top) - 5} textAnchor="middle" fontSize="12" fill="var(--mute)">
-                    {formatDepth(w.top, units, false)}
-                  </text>
-                </>
-              )}
-              <text
-                x={x + 15}
-                y={y(w.empty ? 2 : w.bottom) + 18}
-                textAnchor="middle"
-                fontSize="13"
-                fontWeight={on ? 700 : 400}
-                fill="var(--ink)"
-              >
-                {s.name}
+        {held.map(
+          ({ s, w, x }) =>
+            !w.empty && (
+              <rect
+                key={s.name}
+                x={x}
+                y={y(w.top)}
+                width="30"
+                height={Math.max(3, y(w.bottom - w.top))}
+                rx="7"
+                fill={s.isForage ? 'var(--bait)' : 'var(--fish)'}
+                opacity={s.name === chosen ? 1 : 0.45}
+              />
+            ),
+        )}
+        {thermocline &&
+          [thermocline.top, thermocline.bottom].map((z) => (
+            <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
+          ))}
+        {/* Words stand on the ground, above the lines. */}
+        {held.map(({ s, w, x }) => (
+          <g key={s.name} className="num" textAnchor="middle" fontSize="12" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
+            {w.empty ? (
+              <text x={x + 15} y={y(1)} fontSize="13" fill="var(--warn)">
+                none
               </text>
-              {!w.empty && (
-                <text x={x + 15} y={y(w.bottom) + 34} textAnchor="middle" fontSize="12" fill="var(--mute)">
+            ) : (
+              <>
+                <text x={x + 15} y={w.top < 0.6 ? -3 : y(w.top) - 5} fill="var(--mute)">
+                  {formatDepth(w.top, units, false)}
+                </text>
+                <text x={x + 15} y={y(w.bottom) + 34} fill="var(--mute)">
                   to {formatDepth(w.bottom, units, false)}
                 </text>
-              )}
-            </g>
-          );
-        })}
+              </>
+            )}
+            <text x={x + 15} y={y(w.empty ? 2 : w.bottom) + 18} fontSize="13" fontWeight={s.name === chosen ? 700 : 400} fill="var(--ink)">
+              {s.name}
+            </text>
+          </g>
+        ))}
         {thermocline && (
           <g fontSize="13" fill="var(--therm)">
-            {[thermocline.top, thermocline.bottom].map((z) => (
-              <line key={z} x1={x0 + cw} x2={width} y1={y(z)} y2={y(z)} stroke="var(--therm)" strokeDasharray="2 5" />
-            ))}
             <text x={x0 + cw + 20} y={y(max) - 80}>
               <Say>
                 thermocline {thermocline.top.toFixed(1)}–{thermocline.bottom.toFixed(1)} m

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { bandShare, hypsographOf, volumeBetween } from '@restless-shoal/core/chart';
 import { DepthBand } from '../../parts/depth-band';
-import { hectares, percent, depthText } from '../../parts/format';
+import { hectares, percent, depthRange, depthText } from '../../parts/format';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 
@@ -34,9 +34,7 @@ export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPa
       {shaded && (
         <>
           <p className="num flex justify-between text-lg font-bold">
-            <span>
-              {depthText(band[0], unit)} – {depthText(band[1], unit)}
-            </span>
+            <span>{depthRange(band[0], band[1], unit)}</span>
             <span data-testid="share">{percent(share.bottom)} of the water</span>
           </p>
           <DepthBand max={max} band={band} onChange={onBand} />
@@ -49,7 +47,8 @@ export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPa
             disabled={!window}
             onClick={() => window && onBand(window)}
           >
-            Depths that can hold {species.name} today: {window ? `${depthText(window[0], unit)} – ${depthText(window[1], unit)}` : 'none'}
+            Depths for {species.name} today:{' '}
+            <span className="num whitespace-nowrap">{window ? depthRange(window[0], window[1], unit) : 'none'}</span>
           </button>
           <figure className="mt-3">
             <svg

@@ -7,6 +7,7 @@ import { depthWindow } from '@restless-shoal/core/species';
 import { useContacts, useSoundings } from '../../api/queries';
 import { BuildNotes } from '../../parts/build-notes';
 import { grouped, METRES_PER, depthText } from '../../parts/format';
+import { LEAST_BAND } from '../../parts/depth-band';
 import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
 import { WaterMap, type DrawnSoundings, type MapCover, type MapMark, type WaterMapController } from '../../parts/water-map';
@@ -48,11 +49,11 @@ function bandIn(text: string | null): [number, number] | null {
   return match && Number(match[1]) < Number(match[2]) ? [Number(match[1]), Number(match[2])] : null;
 }
 
-/** A band in whole half metres that holds another. */
-const whole = (top: number, bottom: number): [number, number] => [
-  Math.floor(top * 2) / 2,
-  Math.max(Math.ceil(bottom * 2) / 2, Math.floor(top * 2) / 2 + 0.5),
-];
+/** The day's window as the Brief says it, in tenths of a metre, at least as wide as a band can be. */
+const tenths = (top: number, bottom: number): [number, number] => {
+  const from = Math.round(top * 10) / 10;
+  return [from, Math.max(Math.round(bottom * 10) / 10, from + LEAST_BAND)];
+};
 
 /** The water as its owner sounded it. */
 export function ChartView() {
@@ -96,7 +97,7 @@ export function ChartView() {
     const { column, maxDepth, sunHeight, rule } = day;
     return depthWindow(species, { column, secchi: conditions.secchi, maxDepth, sunHeight, rule });
   }, [species, day, conditions.secchi]);
-  const [band, setBand] = useState<[number, number]>(() => asked ?? whole(window.top, window.bottom));
+  const [band, setBand] = useState<[number, number]>(() => asked ?? tenths(window.top, window.bottom));
   const marks = useMemo((): MapMark[] => {
     if (!chart || !contacts.data) return NO_MARKS;
     const plane = metricPlane(chart.epsg);
@@ -202,7 +203,7 @@ export function ChartView() {
                 band={band}
                 onBand={setBand}
                 max={max}
-                window={window.empty ? null : whole(window.top, window.bottom)}
+                window={window.empty ? null : tenths(window.top, window.bottom)}
               />
             )}
             {tool === 'shapes' && (

@@ -1,6 +1,6 @@
 import { FEATURE_KINDS, type ChartFeature, type FeatureKind } from '@restless-shoal/core/chart';
 import { DepthBand } from '../../parts/depth-band';
-import { percent, depthText } from '../../parts/format';
+import { percent, depthRange } from '../../parts/format';
 import { useSay, useUnits } from '../../state/units';
 import type { ShapeFilter } from './filter-shapes';
 import { shapeWords } from './shape-words';
@@ -43,9 +43,7 @@ export function ShapesPanel({ all, shown, filter, onFilter, max, chosen, onChoos
       </div>
       <div className="mt-2 flex items-center gap-3">
         <div className="flex-1">
-          <p className="num text-sm">
-            {depthText(filter.depth[0], unit)} – {depthText(filter.depth[1], unit)} deep
-          </p>
+          <p className="num text-sm">{depthRange(filter.depth[0], filter.depth[1], unit)} deep</p>
           <DepthBand max={max} band={filter.depth} onChange={(depth) => onFilter({ ...filter, depth })} />
         </div>
         <label className="text-sm">
