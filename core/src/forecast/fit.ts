@@ -6,15 +6,7 @@ import { CELL } from '../geo';
 import { Design, designDays, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec } from './design';
 import { inverseEntry, invertFactor } from './linear-algebra';
 import { chance } from './predict';
-import {
-  assemble,
-  dispersionOf,
-  likelihoodOf,
-  logEffort,
-  logRates,
-  type Problem,
-  type SpeciesLook,
-} from './look-likelihood';
+import { assemble, dispersionOf, likelihoodOf, logEffort, logRates, type Problem, type SpeciesLook } from './look-likelihood';
 import { blankBase, Search } from './search';
 import { learnToday, type DayLook, type TodayModel } from './today';
 import { learnSizes, type SizeModel } from './size';

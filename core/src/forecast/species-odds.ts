@@ -29,21 +29,21 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
   const names = new Misnaming(targets, canonical);
   const wanted = names.species.indexOf(species.name);
   let odds = names.odds();
-  const spread = (of: number): SpeciesLook[] => {
+  const spread = (): SpeciesLook[] => {
     let t = 0;
     return looks.map((l) => ({
       ...l,
       odds: l.look.targets.length
-        ? Float32Array.from(l.look.targets, ({ kind }) => (kind !== 'fish' ? 0 : of < 0 ? (t++, 0) : odds[t++][of]))
+        ? Float32Array.from(l.look.targets, ({ kind }) => (kind === 'fish' ? (odds[t++][wanted] ?? 0) : 0))
         : NONE,
     }));
   };
-  if (wanted < 0) return spread(-1);
+  if (wanted < 0) return spread();
   const mixed = names.species.filter((_, k) => {
     const shared = odds.reduce((s, o) => s + Math.min(o[wanted], o[k]), 0);
     return (k === wanted || shared > LEAST_MIXED) && odds.reduce((s, o) => s + o[k], 0) >= LEAST_MARKS;
   });
-  if (mixed.length < 2) return spread(wanted);
+  if (mixed.length < 2) return spread();
   const likings = new Map<number, Liking>();
   for (const name of mixed) {
     const profile = findSpecies(name, known);
@@ -64,7 +64,7 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
     const moved = odds.reduce((sum, o, t) => sum + Math.abs(o[wanted] - before[t][wanted]), 0);
     if (moved < SETTLED * odds.reduce((sum, o) => sum + o[wanted], 0)) break;
   }
-  return spread(wanted);
+  return spread();
 }
 
 const NONE = new Float32Array(0);
