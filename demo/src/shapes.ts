@@ -120,7 +120,8 @@ function trench(seed: number, random: Random): Shape {
     const half =
       (360 + 120 * rough(x, 0) + 60 * fine(x, y)) * (0.55 + 0.45 * Math.sqrt(Math.max(0, ends))) + 180 * (1 - ends) * rough(y, x);
     const off = Math.abs(y - line(x)) / half;
-    if (off >= 1) return -1;
+    // Where it narrows to nothing there is land.
+    if (half <= 0 || off >= 1) return -1;
     // A shelf of some metres, then the side falls away.
     const shelf = 3.5 * (1 - off);
     const side = (deepest - 3.5) * Math.max(0, 1 - (off / 0.72) ** 2) * (0.12 + 0.88 * ends);

@@ -42,7 +42,8 @@ describe('any made-up water', () => {
           if (kind !== 'access') expect(Math.max(...points.map((p) => world.depth(...p))), kind).to.be.above(0.3);
         }
       }),
-      { numRuns: 12 },
+      // The second narrows to nothing at an end.
+      { numRuns: 12, examples: [[3748, 'trench']] },
     );
   });
   it('has days that water can have: cold below, dense to the bottom, no more oxygen than it can hold for long, layers in the warm months alone', () => {

@@ -24,6 +24,9 @@ export interface Chart {
   deepest: number;
 }
 
+/** How much deeper than the deepest sounding a surface may swing where nobody sounded. */
+const SWING = 1.25;
+
 /** Cleaned soundings in the metric plane; hardness NaN where not known. */
 export interface SoundingColumns {
   x: ArrayLike<number>;
@@ -156,12 +159,13 @@ export function laySurface(epsg: number, rings: Rings, soundings: SoundingColumn
   }
   const scatter = residualSpread(bins, depth, mask);
   fitHardness(hardnessBins(soundings, options.hard ?? [], size), hardness, inside);
+  const most = SWING * bins.value.subarray(0, bins.count).reduce((a, v) => Math.max(a, v), 0);
   let deepest = 0;
   for (let k = 0; k < depth.data.length; k++) {
     if (!inside[k]) depth.data[k] = NaN;
     else {
-      // A surface may swing a little over the surface of the water: the bottom does not.
-      if (depth.data[k] < 0) depth.data[k] = 0;
+      // A surface may swing a little over the surface of the water: the bottom does not. Nor is it far below all that was sounded.
+      depth.data[k] = Math.min(most, Math.max(0, depth.data[k]));
       if (depth.data[k] > deepest) deepest = depth.data[k];
     }
   }

@@ -32,6 +32,15 @@ const anySoundings = fc.oneof(
     .map(([s, n]) => Array.from({ length: n }, (_, k) => ({ ...s, x: 500_200 + 7 * k, y: 5_300_400 }))),
 );
 
+/** With one deep place sounded near its shore, the surface would go on falling where nobody sounded. */
+const SLANTING_BAY: Point[] = [
+  [500_440, 5_300_400],
+  [500_412.4, 5_300_438],
+  [500_367.6, 5_300_423.5],
+  [500_337.7, 5_300_354.7],
+  [500_416.4, 5_300_349.6],
+];
+
 const day = dayFor(conditions(), frame);
 const known = (cells: CellTable): number[] => Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
 
@@ -83,6 +92,9 @@ describe('a chart of any soundings', () => {
           for (const { words } of place.reasons) expect(words).to.not.match(/NaN|undefined|Infinity/);
         }
       }),
-      { numRuns: 20 },
+      {
+        numRuns: 20,
+        examples: [[SLANTING_BAY, Array.from({ length: 4 }, () => ({ x: 500_371, y: 5_300_395, depth: 400, hardness: NaN })), 1]],
+      },
     ));
 });
