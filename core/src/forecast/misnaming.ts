@@ -11,7 +11,8 @@ export interface NamedTarget {
 /**
  * What marks truly were, as odds. A class of its own is clutter taken for fish: nothing ever confirms it, and it tends to
  * be weak, single specks that nobody was sure of. Targets settled by a catch, a camera or an eye say how often a species is taken for
- * each name; that share does not depend on how easily a species is caught. The shares of the species among all marks,
+ * each name; that share does not depend on how easily a species is caught. How often a name is right at all is learned
+ * from the others too. The shares of the species among all marks,
  * and what signs each shows (form, core, count, how sure the angler was), are found by expectation–maximisation (Dempster, Laird & Rubin 1977) over all
  * marks, so that they need not have been caught. Where a mark stood enters as how much each species likes the place. A target seen again may be named again.
  */
@@ -19,7 +20,7 @@ export class Misnaming {
   readonly species: string[];
   private readonly index: Map<string, number>;
   /** P(name | species), [species][name]. */
-  private readonly names: Float64Array[];
+  private names: Float64Array[];
   private share: Float64Array;
   /** P(value | class) for each sign. */
   private signs: SignTable[];
@@ -52,7 +53,7 @@ export class Misnaming {
     const stated = once.flatMap((r) => (r.stated == null ? [] : [r.stated]));
     this.meanStated = stated.length ? stated.reduce((s, v) => s + v, 0) / stated.length : USUAL_RIGHT;
     this.again = againOf(once);
-    this.names = this.nameShares(once);
+    this.names = this.nameShares(once, START_RIGHT);
     this.belief = beliefOf(once, this.meanStated);
     const k = this.species.length;
     this.share = new Float64Array(k + 1).fill((1 - CLUTTER_SHARE) / Math.max(1, k));
@@ -65,17 +66,19 @@ export class Misnaming {
     this.learn(null);
   }
 
-  private nameShares(once: Row[]): Float64Array[] {
+  /**
+   * P(name | species) from the settled marks that had been named before, and from what is believed where there are few.
+   * @param right how often a name is believed to be right
+   */
+  private nameShares(once: Row[], right: number): Float64Array[] {
     const k = this.species.length;
     const used = new Float64Array(k).fill(0.5);
     for (const r of once) if (r.named >= 0) used[r.named]++;
-    // A species that was seldom caught is believed to be named as well as the others are.
-    const settled = once.filter((r) => r.was >= 0 && r.named >= 0);
-    const good = settled.filter((r) => r.was === r.named).length;
-    const right = Math.min(0.95, Math.max(0.5, (good + PRIOR_MARKS * this.meanStated) / (settled.length + PRIOR_MARKS)));
     const counts = this.species.map((_, was) => {
       const others = used.reduce((s, n, name) => s + (name === was ? 0 : n), 0);
-      return used.map((n, name) => PRIOR_MARKS * (name === was ? right : ((1 - right) * n) / Math.max(1e-9, others)));
+      // Half of the wrong names go by how much a name is in use, half to any: which of the two, few settled marks cannot tell.
+      const wrong = (n: number): number => (1 - right) * (0.5 * (n / Math.max(1e-9, others)) + 0.5 / Math.max(1, k - 1));
+      return used.map((n, name) => PRIOR_MARKS * (name === was ? right : wrong(n)));
     });
     for (const r of once) {
       if (r.was < 0 || r.named < 0) continue;
@@ -112,10 +115,28 @@ export class Misnaming {
           for (let t = 0; t < k; t++) row[t] += odds[t];
         });
       }
+      this.names = this.nameShares(once, this.rightOf(once, liking));
       const sum = share.reduce((s, n) => s + n, 0);
       this.share = share.map((n) => n / sum);
       this.signs = smoothed(tables, once, k - 1);
     }
+  }
+
+  /**
+   * How often a name is right: settled marks that had been named before, what was said of the names that were given, and
+   * the unsettled marks, each with the odds that its name is right. Where nothing was named before it was settled these
+   * alone can tell that anglers are better, or worse, than they say.
+   */
+  private rightOf(once: Row[], liking: ((species: number, look: number) => number) | null): number {
+    let [right, all] = [PRIOR_MARKS * this.meanStated, PRIOR_MARKS];
+    const k = this.species.length;
+    for (const r of once) {
+      if (r.named < 0) continue;
+      const odds = this.oddsOf(r, liking);
+      all += 1 - odds[k];
+      right += r.was >= 0 ? (r.was === r.named ? 1 : 0) : odds[r.named];
+    }
+    return Math.min(0.97, Math.max(0.5, right / all));
   }
 
   private oddsOf(r: Row, liking: ((species: number, look: number) => number) | null): Float64Array {
@@ -172,6 +193,8 @@ const CLUTTER_MARKS = 8;
 const USUAL_RIGHT = 0.75;
 /** What is believed of names before any catch weighs as many settled marks of each species. */
 const PRIOR_MARKS = 10;
+/** How often a name is taken to be right before the marks were sorted once: names are better believed at first than doubted, since sorting on doubt never finds back. */
+const START_RIGHT = 0.9;
 
 const logit = (p: number): number => Math.log(Math.min(0.98, Math.max(0.02, p)) / (1 - Math.min(0.98, Math.max(0.02, p))));
 

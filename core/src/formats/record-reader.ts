@@ -1,4 +1,4 @@
-import { readField, records, Refused, rowContradiction, rowOddity, type Field, type Fields, type RecordName, type Row } from '../logbook';
+import { rangeUnsaid, readField, records, Refused, rowContradiction, rowOddity, type Field, type Fields, type RecordName, type Row, type TrackFix } from '../logbook';
 import { csvRows, FormatError } from './csv';
 
 /** Something about one place in a file. */
@@ -17,6 +17,8 @@ export interface FileReport {
   bad: FindingList;
   odd: FindingList;
   unknownColumns: string[];
+  /** Fixes of a side-scan or a forward-facing view that do not say how far it reached: the usual range is taken. */
+  rangeUnsaid: number;
 }
 
 /** All are counted, the first hundred are kept. */
@@ -39,6 +41,7 @@ export const emptyReport = (file: string, record: string): FileReport => ({
   bad: emptyFindings(),
   odd: emptyFindings(),
   unknownColumns: [],
+  rangeUnsaid: 0,
 });
 
 /** A row with its place in the file. */
@@ -142,6 +145,10 @@ function readRow(
   if (wrong) {
     addFinding(report.bad, { line, ...wrong });
     return null;
+  }
+  if (record === 'track') {
+    const { mode, view, port_range_m: port, starboard_range_m: starboard, sector_range_m: sectorRange } = row as unknown as TrackFix;
+    if (rangeUnsaid({ mode, view, port, starboard, sectorRange })) report.rangeUnsaid++;
   }
   const odd = rowOddity(record, row);
   if (odd) addFinding(report.odd, { line, ...odd });

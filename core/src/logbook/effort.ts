@@ -22,6 +22,32 @@ export const JOIN_METRES = 60;
 /** Full angle of a sounder's beam where the rig does not say, degrees. */
 export const DEFAULT_BEAM = 20;
 
+/** How far a view is taken to have reached where the track does not say, m: a range at which fish are still told from specks. */
+export const USUAL_RANGE = 20;
+/** How wide a forward-facing view is taken to have looked where the track does not say, degrees: its beam under way, what is swept from a standing boat. */
+const USUAL_ANGLE = { scan: 20, sweep: 120 };
+
+type Extent = Pick<Fix, 'mode' | 'view' | 'port' | 'starboard' | 'sectorRange'>;
+
+/** What has to be taken as usual of a fix that scans and does not say how far: both sides, a sector, or nothing. */
+function unsaid({ mode, view, port, starboard, sectorRange }: Extent): 'sides' | 'sector' | null {
+  if ((mode !== 'scan' && mode !== 'sweep') || port != null || starboard != null || sectorRange != null) return null;
+  if (view === 'side-scan') return 'sides';
+  return view === 'forward-facing' || (view == null && mode === 'sweep') ? 'sector' : null;
+}
+
+/** Whether a fix is of a view whose range must be told, and tells none, so that the usual one is taken. */
+export const rangeUnsaid = (fix: Extent): boolean => unsaid(fix) !== null;
+
+/** The fix with what it does not say of its side-scan or forward-facing view taken as usual. */
+function completed(fix: Fix): Fix {
+  const missing = unsaid(fix);
+  if (missing === 'sides') return { ...fix, port: USUAL_RANGE, starboard: USUAL_RANGE };
+  const sectorRange = missing === 'sector' ? USUAL_RANGE : fix.sectorRange;
+  if (sectorRange == null) return fix;
+  return { ...fix, sectorRange, sectorAngle: fix.sectorAngle ?? (fix.mode === 'sweep' ? USUAL_ANGLE.sweep : USUAL_ANGLE.scan) };
+}
+
 /** A patch of water that was looked into, from and to (ms). */
 export interface Swath {
   from: number;
@@ -62,7 +88,7 @@ function sides(
   if (fix.port != null || fix.starboard != null) {
     return { port: fix.port ?? 0, starboard: fix.starboard ?? 0, cone: false };
   }
-  if (fix.sectorRange != null || fix.view === 'forward-facing' || fix.view === 'side-scan') return null;
+  if (fix.sectorRange != null) return null;
   const depth = fix.depth ?? depthAt(fix.x, fix.y);
   if (!(depth > 0)) return null;
   const half = coneWidth(depth, beam) / 2;
@@ -104,15 +130,16 @@ function sector(fix: Fix, heading: number): Point[] {
 
 /**
  * The patches of water that a trip's scanning saw: a band between two joined fixes (to the ranges of the sides, or
- * the cone's width of a sounder), and the swept sector of each forward-facing fix.
+ * the cone's width of a sounder), and the swept sector of each forward-facing fix. Ranges and angles that a side-scan's
+ * or a forward-facing view's fix does not give are taken as usual.
  * @param fixes the trip's track, sorted by time
  * @param depthAt depth from the chart, m, for fixes without their own
  */
 export function scanSwaths(fixes: Fix[], depthAt: (x: number, y: number) => number, beam = DEFAULT_BEAM): Swath[] {
   const swaths: Swath[] = [];
   for (let i = 0; i < fixes.length; i++) {
-    const fix = fixes[i];
-    if (fix.mode !== 'scan' && fix.mode !== 'sweep') continue;
+    if (fixes[i].mode !== 'scan' && fixes[i].mode !== 'sweep') continue;
+    const fix = completed(fixes[i]);
     if (fix.sectorRange != null && fix.sectorRange > 0 && (fix.sectorAngle ?? 0) > 0) {
       const heading = fix.heading ?? courseAt(fixes, i);
       if (heading != null)
@@ -128,7 +155,7 @@ export function scanSwaths(fixes: Fix[], depthAt: (x: number, y: number) => numb
           ],
         });
     }
-    const next = fixes[i + 1];
+    const next = fixes[i + 1] && completed(fixes[i + 1]);
     if (next && joined(fix, next)) {
       const band = between(fix, next, depthAt, beam);
       const side = band && sides(fix, depthAt, beam);

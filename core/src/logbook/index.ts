@@ -26,7 +26,7 @@ export {
 } from './records';
 export { schemas, isTimeZone } from './schemas';
 export { newId } from './ids';
-export { scanSwaths, trolledLines, type Fix, type Swath } from './effort';
+export { rangeUnsaid, scanSwaths, trolledLines, USUAL_RANGE, type Fix, type Swath } from './effort';
 export { likelySame } from './same-target';
 export { joinTargets, type Target, type Sighting } from './targets';
 export {

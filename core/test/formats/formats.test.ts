@@ -68,6 +68,17 @@ describe('CSV', () => {
     expect(report.unknownColumns).to.deep.equal(['fuel']);
     expect(report.bad.first).to.deep.equal([{ line: 5, column: 'end', reason: '"x" is not an ISO 8601 time, as in 2026-06-14T08:47:00Z' }]);
   });
+  it('counts the fixes of a view that must have a range and say none', async () => {
+    const { rows, report } = await read(
+      'track',
+      'trip,time,latitude,longitude,mode,view,port_range_m\n' +
+        ['scan,side-scan,', 'scan,side-scan,20', 'transit,side-scan,', 'scan,sounder,', 'sweep,,', 'scan,forward-facing,']
+          .map((end, k) => `T,2026-06-14T05:00:0${k}Z,47.3,-33.9,${end}\n`)
+          .join(''),
+    );
+    expect(rows).to.have.length(6);
+    expect(report.rangeUnsaid).to.equal(3);
+  });
   it('leaves out bad rows, says why, and keeps the rest', async () => {
     const { rows, report } = await read(
       'soundings',

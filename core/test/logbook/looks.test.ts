@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { WaterCells, type Point } from '../../src/geo';
-import { deriveLooks, type Contact, type Fix, type Look, type Sighting, type Stop, type TripInPlane } from '../../src/logbook';
+import { deriveLooks, type Contact, type Fix, type Look, type Sighting, type Stop, type TripInPlane, USUAL_RANGE } from '../../src/logbook';
 
 const MINUTE = 60_000;
 const T0 = Date.parse('2026-06-14T06:00:00Z');
@@ -133,6 +133,16 @@ describe('looks: scanned area', () => {
       cells,
     );
     expect(total(looks)).to.be.closeTo((Math.PI * 400) / 4, 1);
+  });
+  it('takes the usual range of a view that must have one and says none, rather than passing its blanks over', () => {
+    const silent = { port: null, starboard: null };
+    const seen = (fixes: Fix[]): number => total(deriveLooks(trip({ fixes }), cells).looks);
+    expect(seen(line(0, [100, 112.5], [300, 112.5], silent))).to.be.closeTo(200 * 2 * USUAL_RANGE, 0.01);
+    const sweep = fix(0, 250, 250, { ...silent, mode: 'sweep', view: null, heading: 45 });
+    expect(seen([sweep])).to.be.closeTo((Math.PI * USUAL_RANGE ** 2) / 3, 1);
+    // One side said is one side looked at, and a sounder needs no range.
+    expect(seen(line(0, [100, 112.5], [300, 112.5], { ...silent, port: 12 }))).to.be.closeTo(200 * 12, 0.01);
+    expect(seen(line(0, [100, 112.5], [300, 112.5], { ...silent, view: 'sounder', depth: 6 }))).to.be.below(200 * 2.2);
   });
 });
 

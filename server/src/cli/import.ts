@@ -2,6 +2,7 @@ import type { ImportedFile } from '../import/import';
 import { findSources, type Source } from '../import/sources';
 import { importAndReady, type ImportRequest, type ReadyImport } from '../jobs/import-and-ready';
 import type { FindingList } from '@restless-shoal/core/formats';
+import { USUAL_RANGE } from '@restless-shoal/core/logbook';
 import type { Context } from './context';
 
 type Say = (line: string) => void;
@@ -19,6 +20,8 @@ function sayFile(say: Say, { report, merge }: ImportedFile, update: boolean): vo
   if (report.bad.count) parts.push(`left out ${report.bad.count}`);
   say(`  ${report.file}: ${parts.join(', ')}`);
   if (report.unknownColumns.length) say(`    not known and passed over: ${report.unknownColumns.join(', ')}`);
+  if (report.rangeUnsaid)
+    say(`    ${report.rangeUnsaid} fixes of a side-scan or forward-facing view say no range: ${USUAL_RANGE} m is taken`);
   sayFindings(say, 'left out', report.bad);
   sayFindings(say, 'odd, kept and flagged', report.odd);
   if (merge.different.count && !update)

@@ -21,7 +21,7 @@ import { runChart, runFit, runLooks, runScore, type TaskOptions } from './pool';
 import type { FitTask } from './worker';
 
 /** Moves when the way looks or fits are computed changes, so that old ones are neither used again nor read as new ones. */
-const METHOD = '14';
+const METHOD = '15';
 
 /** Beam of the water's first rig that names one, degrees. */
 function beamOf(water: WaterRow): number {

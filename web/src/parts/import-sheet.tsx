@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { newId } from '@restless-shoal/core/logbook';
+import { newId, USUAL_RANGE } from '@restless-shoal/core/logbook';
 import { getJson, sendFile, sendJson } from '../api/client';
 import type { JobState } from '../api/queries';
 import { refresh } from '../state/jobs';
@@ -19,7 +19,7 @@ interface Findings {
 interface ImportAnswer {
   water: string;
   files: {
-    report: { file: string; read: number; bad: Findings; odd: Findings; unknownColumns: string[] };
+    report: { file: string; read: number; bad: Findings; odd: Findings; unknownColumns: string[]; rangeUnsaid: number };
     merge: { added: number; same: number; changed: number; different: { count: number; lines: number[] } };
   }[];
   passedOver: { file: string; why: string }[];
@@ -64,6 +64,12 @@ function Report({ answer }: { answer: ImportAnswer }) {
               {grouped(merge.different.count)} are known with other content and were left as they were: line{' '}
               {merge.different.lines.slice(0, 8).join(', ')}
               {merge.different.count > 8 && ' …'}
+            </p>
+          )}
+          {report.rangeUnsaid > 0 && (
+            <p className="num text-sm text-mute">
+              {grouped(report.rangeUnsaid)} fixes of a side-scan or forward-facing view say no range:{' '}
+              <Say>{`${USUAL_RANGE} m is taken`}</Say>
             </p>
           )}
           {report.unknownColumns.length > 0 && (
