@@ -38,6 +38,8 @@ export interface ModelStats {
   trips: number;
   /** Contacts that were of the species, as the sum of their odds. */
   contacts: number;
+  /** Fishing in the log, rod-hours. */
+  rodHours: number;
   from: number | null;
   to: number | null;
   iterations: number;
@@ -132,6 +134,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
       looks: looks.length,
       trips,
       contacts: looks.reduce((s, l) => s + Array.from(l.odds).reduce((sum, o) => sum + o, 0), 0),
+      rodHours: looks.reduce((s, { look }) => s + (look.kind === 'fish' ? look.effort / 60 : 0), 0),
       from: looks.length ? looks.reduce((a, l) => Math.min(a, l.look.from), Infinity) : null,
       to: looks.length ? looks.reduce((a, l) => Math.max(a, l.look.to), -Infinity) : null,
       iterations: search.iterations,

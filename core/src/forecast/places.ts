@@ -17,8 +17,8 @@ export interface Place {
   probability: number;
   low: number;
   high: number;
-  /** Chance that ten minutes of one rod at its best meet the species. */
-  fishing: number;
+  /** Chance that ten minutes of one rod at its best meet the species; null where too little fishing is logged to tell. */
+  fishing: number | null;
   depth: number;
   depthTop: number;
   depthBottom: number;
@@ -106,6 +106,9 @@ export function teaching(forecast: Forecast, tally: Map<number, { looked: number
   });
 }
 
+/** Fishing below which the log cannot tell what ten minutes of it would meet, rod-hours: a judgement. */
+const LEAST_ROD_HOURS = 5;
+
 /**
  * The best places of a forecast, each with reasons for and against.
  * @param tally looks and sightings by cell index @param value what makes a place better; the chance where none is said
@@ -138,7 +141,10 @@ export function bestPlaces(
       probability: forecast.probability[i],
       low: forecast.low[i],
       high: forecast.high[i],
-      fishing: -Math.expm1(Math.log1p(-Math.min(0.999, forecast.probability[i])) * Math.exp(minutes)),
+      fishing:
+        model.stats.rodHours < LEAST_ROD_HOURS
+          ? null
+          : -Math.expm1(Math.log1p(-Math.min(0.999, forecast.probability[i])) * Math.exp(minutes)),
       depth: cells.depth[i],
       depthTop: forecast.depthTop[i],
       depthBottom: forecast.depthBottom[i],

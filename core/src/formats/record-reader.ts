@@ -1,4 +1,16 @@
-import { rangeUnsaid, readField, records, Refused, rowContradiction, rowOddity, type Field, type Fields, type RecordName, type Row, type TrackFix } from '../logbook';
+import {
+  rangeUnsaid,
+  readField,
+  records,
+  Refused,
+  rowContradiction,
+  rowOddity,
+  type Field,
+  type Fields,
+  type RecordName,
+  type Row,
+  type TrackFix,
+} from '../logbook';
 import { csvRows, FormatError } from './csv';
 
 /** Something about one place in a file. */

@@ -151,9 +151,13 @@ export async function learnSpecies(db: Queryable, water: string, names: Iterable
 /** Names of the species that a water's log holds, as their profiles have them, most seen first. */
 export async function loggedSpecies(db: Queryable, water: string, known: SpeciesProfile[]): Promise<string[]> {
   const { rows } = await db.query<{ species: string; n: number }>(
-    `SELECT c.species, count(*) AS n FROM contacts c JOIN trips t ON t.id = c.trip_id
-      WHERE t.water_id = $1 AND c.kind = 'fish' AND c.species IS NOT NULL AND c.deleted_at IS NULL AND t.deleted_at IS NULL
-      GROUP BY c.species ORDER BY n DESC`,
+    `SELECT species, count(*) AS n FROM (
+       SELECT c.species, c.trip_id FROM contacts c WHERE c.kind = 'fish' AND c.deleted_at IS NULL
+       UNION ALL
+       SELECT r.species, r.trip_id FROM responses r WHERE r.contact IS NULL AND r.deleted_at IS NULL
+     ) AS seen JOIN trips t ON t.id = seen.trip_id
+      WHERE t.water_id = $1 AND species IS NOT NULL AND t.deleted_at IS NULL
+      GROUP BY species ORDER BY n DESC`,
     [water],
   );
   return [...new Set(rows.flatMap((r) => findSpecies(r.species, known)?.name ?? []))];

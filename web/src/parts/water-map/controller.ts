@@ -102,6 +102,8 @@ export class WaterMapController {
   private shapes: { list: ChartFeature[]; chosen: ChartFeature | null } = { list: [], chosen: null };
   private cover: MapCover[] = [];
   readonly drawing: Drawing;
+  /** Where the whole of the water was last shown; null before. */
+  private whole: { center: number[]; resolution: number } | null = null;
 
   constructor(
     target: HTMLElement,
@@ -201,6 +203,8 @@ export class WaterMapController {
     });
     this.drawing = new Drawing(this.map);
     this.fit();
+    // A panel that opens beside the map must not cut the water off, unless somebody has looked elsewhere.
+    this.map.on('change:size', () => this.showsWhole() && this.fit());
     this.restyle();
   }
 
@@ -214,7 +218,17 @@ export class WaterMapController {
 
   /** Shows all of the water. */
   fit(): void {
-    this.map.getView().fit(ringsBounds(this.rings), { padding: this.padding });
+    const view = this.map.getView();
+    view.fit(ringsBounds(this.rings), { padding: this.padding });
+    this.whole = { center: view.getCenter()!, resolution: view.getResolution()! };
+  }
+
+  private showsWhole(): boolean {
+    const view = this.map.getView();
+    const [x, y] = view.getCenter()!;
+    return (
+      this.whole !== null && view.getResolution() === this.whole.resolution && x === this.whole.center[0] && y === this.whole.center[1]
+    );
   }
 
   /** Draws everything anew in the colours of the theme. */

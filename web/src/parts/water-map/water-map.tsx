@@ -39,6 +39,10 @@ interface WaterMapProps {
   onReady?: (map: WaterMapController | null) => void;
   /** Room that panels take on the left of a wide window, px. */
   leftRoom?: number;
+  /** Room that panels take at the top, px: at most a quarter of the map's height. */
+  topRoom?: number;
+  /** Room that panels take at the bottom, px. */
+  bottomRoom?: number;
   children?: ReactNode;
 }
 
@@ -69,6 +73,8 @@ export function WaterMap({
   onReady,
   onResolution,
   leftRoom = 0,
+  topRoom = 0,
+  bottomRoom = 0,
   children,
 }: WaterMapProps) {
   const { chart, water } = useWaterState();
@@ -101,9 +107,9 @@ export function WaterMap({
     const { chart: first, rings: shore } = latest.current;
     if (plane === null || !first || !shore || !target.current) return;
     const controller = new WaterMapController(target.current, first, shore, [
-      30,
+      30 + Math.min(topRoom, 0.25 * target.current.clientHeight),
       70,
-      30,
+      30 + bottomRoom,
       30 + (target.current.clientWidth > 900 ? leftRoom : 0),
     ]);
     controller.onHover((p) => listeners.current.onHover?.(p));
@@ -122,7 +128,7 @@ export function WaterMap({
       listeners.current.onReady?.(null);
       controller.dispose();
     };
-  }, [plane, leftRoom]);
+  }, [plane, leftRoom, topRoom, bottomRoom]);
 
   const [top, bottom] = band ?? [null, null];
   useEffect(() => map?.setDepth(top === null || bottom === null ? null : [top, bottom], relief), [map, theme, chart, top, bottom, relief]);

@@ -1,4 +1,4 @@
-import { Download, GitCompareArrows, X } from 'lucide-react';
+import { Bookmark, Download, GitCompareArrows, X } from 'lucide-react';
 import { forecastCsv, type Conditions } from '@restless-shoal/core/forecast';
 import { gpxOf } from '@restless-shoal/core/formats';
 import { cellCentre, metricPlane } from '@restless-shoal/core/geo';
@@ -38,12 +38,12 @@ export function ForecastTools({
   const [h, m] = inZone(conditions.at, zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).split(':').map(Number);
   const hour = Math.round((h + m / 60) * 2) / 2;
   return (
-    <div className="flex flex-wrap items-center gap-2">
-      <label className="flex items-center gap-2 rounded-box border border-line bg-surface px-3 py-1.5 text-sm">
+    <div className="flex flex-wrap items-center gap-2 max-md:gap-1">
+      <label className="flex items-center gap-2 rounded-box border border-line bg-surface px-3 py-1.5 text-sm max-md:px-2">
         <span className="num w-11 font-bold">{clockInZone(conditions.at, zone)}</span>
         <input
           type="range"
-          className="range range-sm w-32"
+          className="range range-sm w-32 max-md:w-20"
           aria-label="Time of day"
           aria-valuetext={clockInZone(conditions.at, zone)}
           min={0}
@@ -66,10 +66,14 @@ export function ForecastTools({
       ) : (
         <span className="flex rounded-box border border-line bg-surface">
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(true)}>
-            <GitCompareArrows size={16} aria-hidden /> Tomorrow minus today
+            <GitCompareArrows size={16} aria-hidden /> <span className="max-md:sr-only">Tomorrow minus today</span>
+            <span className="md:hidden" aria-hidden>
+              Tomorrow
+            </span>
           </button>
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(false)}>
-            Keep to compare
+            <Bookmark size={16} aria-hidden className="md:hidden" />
+            <span className="max-md:sr-only">Keep to compare</span>
           </button>
         </span>
       )}

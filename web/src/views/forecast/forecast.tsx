@@ -106,6 +106,8 @@ export function ForecastView() {
         label={`Forecast for ${species.name} on ${water.name}`}
         contours={contours}
         unit={METRES_PER[unit]}
+        topRoom={110}
+        bottomRoom={40}
         chance={chance}
         places={places}
         chosen={chosen}
@@ -113,12 +115,12 @@ export function ForecastView() {
         goTo={goTo}
         onPick={(point, { place }) => (place ? choose(place) : pick(point))}
       >
-        <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2">
+        <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2 max-md:left-2 max-md:top-2 max-md:max-w-[calc(100%-1rem)] max-md:gap-1">
           <div className="flex flex-wrap items-center gap-2">
-            <p className="rounded-box border border-line bg-surface px-3 py-2">
+            <p className="rounded-box border border-line bg-surface px-3 py-2 max-md:px-2 max-md:py-1 max-md:text-sm">
               <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: <Say>chance that one scan of a 25 m cell shows</Say>{' '}
               {answer?.large ? 'a large one' : 'one'}
-              <span className="block text-sm text-mute" data-testid="basis">
+              <span className="block text-sm text-mute max-md:text-xs" data-testid="basis">
                 {answer ? basisWords(answer, schoolsOnly, log.trips.length > 0) : 'computing …'}
                 {' · '}
                 {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
@@ -199,6 +201,9 @@ export function ForecastView() {
             <Files answer={answer} />
             <p className="text-right text-mute">{list === 'best' ? 'chance of a scan · 80 %' : 'never looked at: for practice days'}</p>
           </div>
+          {list === 'best' && listed[0]?.fishing === null && (
+            <p className="text-[13px] text-mute">Too little fishing is logged to say what ten minutes of a rod would meet.</p>
+          )}
         </div>
         <ol
           className="min-h-0 flex-1 overflow-y-auto border-t border-line"

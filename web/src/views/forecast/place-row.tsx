@@ -42,7 +42,7 @@ function ReasonWords({
   looked: number | null;
   saw: number;
   today: boolean;
-  fishing: number;
+  fishing: number | null;
 }) {
   const pro = reasons.filter((r) => r.effect > 0).slice(0, 3);
   const con = reasons.filter((r) => r.effect < 0).slice(0, 2);
@@ -55,7 +55,8 @@ function ReasonWords({
         </>
       )}
       . {looked != null && (looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`)}
-      {today && <b className="text-ink"> Tried today.</b>} Ten minutes of one rod: {percent(fishing)}.
+      {today && <b className="text-ink"> Tried today.</b>}
+      {fishing !== null && ` Ten minutes of one rod: ${percent(fishing)}.`}
     </span>
   );
 }
