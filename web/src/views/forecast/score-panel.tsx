@@ -36,7 +36,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
         className="col-span-full border-t border-line bg-surface px-4 py-2.5 text-sm text-mute max-lg:col-span-1"
       >
         <p className="flex flex-wrap items-center justify-between gap-x-4">
-          How good it is on trips held out is not known yet: scores come after a fit, once four trips are logged.
+          How good it is on trips held out is not known yet: it is worked out after a fit, from four trips on.
           {setting}
         </p>
         {outcome}
