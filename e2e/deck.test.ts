@@ -175,7 +175,7 @@ describe('a day on the Deck', () => {
       new RegExp(
         `Marked bait at .* ${Math.sqrt(25 - (depth - 1.4) ** 2)
           .toFixed(1)
-          .replace('.', '\\.')} m starboard`,
+          .replace('.', '\\.')}\u00a0m starboard`,
       ),
     );
     expect(await entries(page)).to.equal(n + 1);

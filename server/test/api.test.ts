@@ -81,6 +81,26 @@ describe('the local server', () => {
     expect(twin.status).to.equal(409);
   });
 
+  it('knows the species of its log, most seen first, those that were only caught and never marked too', async () => {
+    const own = newId();
+    expect((await send('PUT', `/waters/${own}`, { name: 'Caught mere', outline: square, time_zone: 'Etc/GMT+2' })).status).to.equal(201);
+    const trip = newId();
+    await send('PUT', `/waters/${own}/trips/${trip}`, { trip: 'B', start: '2026-06-14T06:00:00Z' });
+    const logged = async (): Promise<unknown> => (await send('GET', `/waters/${own}`)).body.logged;
+    expect(await logged()).to.deep.equal([]);
+    await send('PUT', `/trips/${trip}/stops/${newId()}`, { ...at, stop: 'S', start: at.time, end: '2026-06-14T08:20:00Z' });
+    for (const [minute, species, contact] of [
+      [1, 'perch', null],
+      [2, 'pikeperch', null],
+      [3, 'zander', null],
+      // Of a mark that is counted already.
+      [4, 'perch', 'M'],
+    ] as const) {
+      const response = { time: `2026-06-14T08:0${minute}:00Z`, response: 'landed', stop: 'S', species, contact };
+      expect((await send('PUT', `/trips/${trip}/responses/${newId()}`, response)).status).to.equal(201);
+    }
+    expect(await logged()).to.deep.equal(['zander', 'perch']);
+  });
   it('deletes softly and brings back', async () => {
     const id = newId();
     await send('PUT', `/trips/${trip}/contacts/${id}`, { ...at, time: '2026-06-14T08:05:00Z', kind: 'bait', contact: id });

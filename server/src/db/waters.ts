@@ -157,10 +157,15 @@ export async function loggedSpecies(db: Queryable, water: string, known: Species
        SELECT r.species, r.trip_id FROM responses r WHERE r.contact IS NULL AND r.deleted_at IS NULL
      ) AS seen JOIN trips t ON t.id = seen.trip_id
       WHERE t.water_id = $1 AND species IS NOT NULL AND t.deleted_at IS NULL
-      GROUP BY species ORDER BY n DESC`,
+      GROUP BY species ORDER BY n DESC, species`,
     [water],
   );
-  return [...new Set(rows.flatMap((r) => findSpecies(r.species, known)?.name ?? []))];
+  const seen = new Map<string, number>();
+  for (const { species, n } of rows) {
+    const name = findSpecies(species, known)?.name;
+    if (name) seen.set(name, (seen.get(name) ?? 0) + Number(n));
+  }
+  return [...seen].sort((a, b) => b[1] - a[1]).map(([name]) => name);
 }
 
 /** Changes a water's own copy of a profile. @returns false when the water has no such species */

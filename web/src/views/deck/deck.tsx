@@ -350,11 +350,11 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
               </div>
             </section>
           </div>
-          <section className="flex flex-col gap-2 border-t border-line bg-surface px-2.5 py-2">
+          <section className="flex flex-col gap-1.5 border-t border-line bg-surface px-2.5 py-1.5">
             {stopOrMark}
             {notice}
             {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={48} onOpen={openEntry} />
+            <DayStrip entries={entries} zone={water.time_zone} height={40} onOpen={openEntry} />
           </section>
         </div>
       ) : (

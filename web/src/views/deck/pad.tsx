@@ -54,9 +54,10 @@ export function aimWords(ahead: number, starboard: number): string {
   if (reach < 0.7) return 'under the boat';
   const side = starboard >= 0 ? 'starboard' : 'port';
   const off = Math.round((Math.atan2(ahead, Math.abs(starboard)) * 180) / Math.PI);
-  if (off > 75) return `${reach.toFixed(1)} m ahead`;
-  if (off < -75) return `${reach.toFixed(1)} m astern`;
-  return `${reach.toFixed(1)} m ${side}${Math.abs(off) < 4 ? ', abeam' : `, ${Math.abs(off)}° ${off > 0 ? 'forward of' : 'aft of'} the beam`}`;
+  const far = `${reach.toFixed(1)}\u00a0m`;
+  if (off > 75) return `${far} ahead`;
+  if (off < -75) return `${far} astern`;
+  return `${far} ${side}${Math.abs(off) < 4 ? ', abeam' : `, ${Math.abs(off)}° ${off > 0 ? 'forward of' : 'aft of'} the beam`}`;
 }
 
 /** The Pad: the boat from above, bow up. A touch places the target and marks it; arrow keys aim and Enter marks. */

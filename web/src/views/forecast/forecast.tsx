@@ -106,8 +106,8 @@ export function ForecastView() {
         label={`Forecast for ${species.name} on ${water.name}`}
         contours={contours}
         unit={METRES_PER[unit]}
-        topRoom={110}
-        bottomRoom={40}
+        topRoom={80}
+        bottomRoom={25}
         chance={chance}
         places={places}
         chosen={chosen}
@@ -140,22 +140,24 @@ export function ForecastView() {
               </div>
             )}
           </div>
-          <FitButton
-            stale={fit?.stale ?? false}
-            fitted={fit != null}
-            progress={progress}
-            onRefit={() => void refit()}
-            onCancel={() => void cancel()}
-          />
-          <ForecastTools
-            answer={answer}
-            kept={kept}
-            onKeep={(tomorrow) => {
-              setKept({ probability: answer!.forecast.probability, words: momentWords(conditions, water.time_zone) });
-              if (tomorrow) setWhatIf({ at: new Date(conditions.at.getTime() + 86_400_000) });
-            }}
-            onDrop={() => setKept(null)}
-          />
+          <div className="flex flex-wrap items-center gap-2 max-md:gap-1">
+            <ForecastTools
+              answer={answer}
+              kept={kept}
+              onKeep={(tomorrow) => {
+                setKept({ probability: answer!.forecast.probability, words: momentWords(conditions, water.time_zone) });
+                if (tomorrow) setWhatIf({ at: new Date(conditions.at.getTime() + 86_400_000) });
+              }}
+              onDrop={() => setKept(null)}
+            />
+            <FitButton
+              stale={fit?.stale ?? false}
+              fitted={fit != null}
+              progress={progress}
+              onRefit={() => void refit()}
+              onCancel={() => void cancel()}
+            />
+          </div>
           {scores?.verdict === 'worse' && (
             <p role="alert" className="max-w-[34rem] rounded-box border-2 border-warn bg-surface px-3 py-2" data-testid="worse">
               <b>On trips held out this log foretells worse than {nearestWords(scores)}</b> (
