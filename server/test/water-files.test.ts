@@ -97,6 +97,40 @@ describe('a water out and in again', () => {
   });
 });
 
+describe('what a file says of a water', () => {
+  const box = (west: number, south: number): object => ({
+    type: 'Polygon',
+    coordinates: [[0, 1, 2, 3, 0].map((k) => [west + (k === 1 || k === 2 ? 0.01 : 0), south + (k > 1 ? 0.015 : 0)])],
+  });
+  const outline = (west: number, south: number): string => write('outline.geojson', JSON.stringify(box(west, south)));
+  const zone = (time_zone: string): string => write('water.json', JSON.stringify({ time_zone }));
+  const into = async (...args: string[]): Promise<string> => {
+    const { code, text } = await run('import', '--water', 'Own mere', '--create', ...args);
+    expect(code, text).to.equal(0);
+    return text;
+  };
+  const LEFT = /1 with the same key but other content, left as they were \(--update changes them\)/;
+
+  it('takes the place of an outline that was only proposed, and of nothing that somebody drew, unless it is told to', async () => {
+    expect(await into(write('own.csv', [HEADER, ...rows(600)].join('\n')))).to.include('the outline is proposed');
+    expect(await into(outline(-34.603, 48.195))).to.match(/outline.geojson: read 1, added 1/);
+    expect(await into(outline(-34.603, 48.195))).to.match(/outline.geojson: read 1, added 0, known already 1/);
+    // That of another water, brought in by mistake: soundings of the own one would all lie outside.
+    const other = await into(outline(12.4, 47.3));
+    expect(other).to.match(LEFT);
+    expect(other).to.include('chart: still right');
+    const told = await into('--update', outline(-34.604, 48.195));
+    expect(told).to.match(/added 0, known already 0, changed 1/);
+    expect(told).to.include('chart: built from');
+  });
+  it('and of no setting that was made, unless it is told to', async () => {
+    expect(await into(zone('Etc/GMT+2'))).to.match(/water.json: read 1, added 1/);
+    expect(await into(zone('Etc/GMT+5'))).to.match(LEFT);
+    expect(await into(zone('Etc/GMT+2'))).to.match(/known already 1/);
+    expect(await into('--update', zone('Etc/GMT+5'))).to.match(/changed 1/);
+  });
+});
+
 describe('files as they come off a boat', () => {
   before(async () => {
     const { code, text } = await run('import', '--water', 'Mere', '--create', write('first.csv', [HEADER, ...rows(3000)].join('\n')));

@@ -69,20 +69,33 @@ export async function createWater(db: Queryable, account: string, name: string, 
   return water;
 }
 
-/** Sets what water.json says; what it leaves out stays. @returns whether anything changed */
-export async function describeWater(db: Queryable, id: string, file: WaterFile): Promise<boolean> {
-  let changed = false;
+/** What became of what is said of a water: it was known, it is new, it took the place of something else, or something else stays. */
+export type Told = 'same' | 'added' | 'changed' | 'left';
+const TOLD: Told[] = ['same', 'added', 'changed', 'left'];
+
+/**
+ * Sets what water.json says; what it leaves out stays.
+ * @param over whether it takes the place of what was said before
+ * @returns what became of it; of several things the last in the order of `Told`
+ */
+export async function describeWater(db: Queryable, id: string, file: WaterFile, over = true): Promise<Told> {
+  let told: Told = 'same';
   for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs', 'cleaning'] as const) {
-    const value = file[column];
-    if (value === undefined) continue;
+    if (file[column] === undefined) continue;
     const json = ['rules', 'forage', 'rigs', 'cleaning'].includes(column);
-    const result = await db.query(
-      `UPDATE waters SET ${column} = $2, changed_at = now(), version = version + 1 WHERE id = $1 AND ${column} IS DISTINCT FROM $2`,
-      [id, json && value !== null ? JSON.stringify(value) : value],
+    const value = json && file[column] !== null ? JSON.stringify(file[column]) : file[column];
+    const {
+      rows: [{ same, unsaid }],
+    } = await db.query<{ same: boolean; unsaid: boolean }>(
+      `SELECT ${column} IS NOT DISTINCT FROM $2 AS same, ${column} IS NULL AS unsaid FROM waters WHERE id = $1`,
+      [id, value],
     );
-    changed ||= (result.rowCount ?? 0) > 0;
+    const own: Told = same ? 'same' : unsaid ? 'added' : over ? 'changed' : 'left';
+    if (own === 'added' || own === 'changed')
+      await db.query(`UPDATE waters SET ${column} = $2, changed_at = now(), version = version + 1 WHERE id = $1`, [id, value]);
+    if (TOLD.indexOf(own) > TOLD.indexOf(told)) told = own;
   }
-  return changed;
+  return told;
 }
 
 /**
@@ -98,6 +111,23 @@ export async function setOutline(db: Queryable, id: string, outline: Geometry, e
     [id, JSON.stringify(outline), epsg, proposed],
   );
   return (changed.rowCount ?? 0) > 0;
+}
+
+/**
+ * Takes an outline from a file. One that somebody drew stays, unless `over`; a proposed one gives way.
+ * @returns what became of it
+ */
+export async function tellOutline(db: Queryable, water: WaterRow, outline: Geometry, epsg: number, over: boolean): Promise<Told> {
+  const drawn = water.outline !== null && !water.outline_proposed;
+  if (drawn && !over) {
+    const { rows } = await db.query<{ same: boolean }>('SELECT outline = $2::jsonb AS same FROM waters WHERE id = $1', [
+      water.id,
+      JSON.stringify(outline),
+    ]);
+    return rows[0].same ? 'same' : 'left';
+  }
+  if (!(await setOutline(db, water.id, outline, epsg))) return 'same';
+  return drawn ? 'changed' : 'added';
 }
 
 export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeature & { id: number })[]> =>

@@ -1,4 +1,4 @@
-import { coverOf, addCover, createWater, describeWater, learnSpecies, setOutline, waterByName, type WaterRow } from '../db/waters';
+import { addCover, createWater, describeWater, learnSpecies, tellOutline, waterByName, type Told, type WaterRow } from '../db/waters';
 import {
   addFinding,
   emptyReport,
@@ -151,11 +151,15 @@ class ImportRun {
   async describe(kind: 'water' | 'outline' | 'cover', source: Source): Promise<void> {
     const text = await textOf(source);
     const report = emptyReport(source.name, kind);
-    let changed = 0;
+    const merge = { added: 0, same: 0, changed: 0, different: { count: 0, lines: [] as number[] } };
+    const take = (told: Told): void => {
+      if (told === 'left') merge.different = { count: 1, lines: [1] };
+      else merge[told] = 1;
+    };
     if (kind === 'water') {
       const { water, unknown } = readWaterFile(text, source.name);
       report.unknownColumns.push(...unknown);
-      if (await describeWater(this.client, this.water.id, water)) changed = 1;
+      take(await describeWater(this.client, this.water.id, water, this.options.update));
       report.read = report.used = 1;
     } else if (kind === 'outline') {
       const outline = readOutline(text, source.name);
@@ -169,16 +173,18 @@ class ImportRun {
         throw error;
       }
       report.read = report.used = 1;
-      if (await setOutline(this.client, this.water.id, outline, epsg)) changed = 1;
-      Object.assign(this.water, { outline, epsg });
+      take(await tellOutline(this.client, this.water, outline, epsg, this.options.update));
+      if (merge.added || merge.changed) {
+        Object.assign(this.water, { outline, epsg, outline_proposed: false });
+        this.chartStale = true;
+      }
     } else {
       const features = readCover(text, source.name, report);
-      const before = (await coverOf(this.client, this.water.id)).length;
-      changed = await addCover(this.client, this.water.id, features);
-      if (before + changed > before) this.chartStale = true;
+      merge.added = await addCover(this.client, this.water.id, features);
+      merge.same = report.used - merge.added;
+      if (merge.added) this.chartStale = true;
     }
-    if (kind === 'outline' && changed) this.chartStale = true;
-    this.files.push({ report, merge: { added: changed, same: report.used - changed, changed: 0, different: { count: 0, lines: [] } } });
+    this.files.push({ report, merge });
   }
 
   /** Reads one file of a record; soundings may come as GPX or NMEA too. */
