@@ -12,7 +12,8 @@ export interface NamedTarget {
  * What marks truly were, as odds. A class of its own is clutter taken for fish: nothing ever confirms it, and it tends to
  * be weak, single specks that nobody was sure of. Targets settled by a catch, a camera or an eye say how often a species is taken for
  * each name; that share does not depend on how easily a species is caught. How often a name is right at all is learned
- * from the others too. The shares of the species among all marks,
+ * from the others too: where nothing was named before it was settled, these alone can tell that anglers are better, or
+ * worse, than they say. The shares of the species among all marks,
  * and what signs each shows (form, core, count, how sure the angler was), are found by expectation–maximisation (Dempster, Laird & Rubin 1977) over all
  * marks, so that they need not have been caught. Where a mark stood enters as how much each species likes the place. A target seen again may be named again.
  */
@@ -104,10 +105,16 @@ export class Misnaming {
     const once = [...new Map(this.rows.map((r) => [r.id, r])).values()];
     for (let round = 0; round < 30; round++) {
       const share = new Float64Array(k).fill(0.5);
+      // How often a name is right: as was said of the names, and as it comes out for the marks, settled or not.
+      let [right, named] = [PRIOR_MARKS * this.meanStated, PRIOR_MARKS];
       const tables = SIGN_NAMES.map(() => new Map<string, Float64Array>());
       for (const r of once) {
         const odds = this.oddsOf(r, liking);
         for (let t = 0; t < k; t++) share[t] += odds[t];
+        if (r.named >= 0) {
+          right += odds[r.named];
+          named += 1 - odds[k - 1];
+        }
         r.signs.forEach((value, sign) => {
           if (value === '') return;
           let row = tables[sign].get(value);
@@ -115,28 +122,11 @@ export class Misnaming {
           for (let t = 0; t < k; t++) row[t] += odds[t];
         });
       }
-      this.names = this.nameShares(once, this.rightOf(once, liking));
+      this.names = this.nameShares(once, Math.min(0.97, Math.max(0.5, right / named)));
       const sum = share.reduce((s, n) => s + n, 0);
       this.share = share.map((n) => n / sum);
       this.signs = smoothed(tables, once, k - 1);
     }
-  }
-
-  /**
-   * How often a name is right: settled marks that had been named before, what was said of the names that were given, and
-   * the unsettled marks, each with the odds that its name is right. Where nothing was named before it was settled these
-   * alone can tell that anglers are better, or worse, than they say.
-   */
-  private rightOf(once: Row[], liking: ((species: number, look: number) => number) | null): number {
-    let [right, all] = [PRIOR_MARKS * this.meanStated, PRIOR_MARKS];
-    const k = this.species.length;
-    for (const r of once) {
-      if (r.named < 0) continue;
-      const odds = this.oddsOf(r, liking);
-      all += 1 - odds[k];
-      right += r.was >= 0 ? (r.was === r.named ? 1 : 0) : odds[r.named];
-    }
-    return Math.min(0.97, Math.max(0.5, right / all));
   }
 
   private oddsOf(r: Row, liking: ((species: number, look: number) => number) | null): Float64Array {

@@ -204,7 +204,10 @@ export class WaterMapController {
     this.drawing = new Drawing(this.map);
     this.fit();
     // A panel that opens beside the map must not cut the water off, unless somebody has looked elsewhere.
-    this.map.on('change:size', () => this.showsWhole() && this.fit());
+    this.map.on('change:size', () => {
+      const [width, height] = this.map.getSize() ?? [0, 0];
+      if (Math.min(width, height) > 200 && this.showsWhole()) this.fit();
+    });
     this.restyle();
   }
 
