@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { seeded } from '@restless-shoal/core/patterns';
 
 // The log of somebody else: a water, fish and an angler made by other rules than those of `demo/`, which nothing here
 // was tuned on, written as the files that anyone may bring. Fish follow log-linear rules of depth, hardness, the layer,
@@ -54,13 +55,7 @@ const bump = (x: number, y: number, wide: number): number => Math.exp(-(x * x + 
 
 /** Numbers drawn from a seed. */
 function drawn(seed: number): { even: () => number; normal: () => number; count: (mean: number) => number } {
-  let state = seed * 7919 + 13;
-  const even = (): number => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
+  const even = seeded(seed * 7919 + 13);
   const count = (mean: number): number => {
     let [k, p, u] = [0, Math.exp(-mean), even()];
     while (u > p && k < 200) {

@@ -31,6 +31,9 @@ export class Misnaming {
   /** What a name given again to the same target says, against the first: 1 where it is another look of its own, 0 where it repeats. */
   private readonly again: number;
   private readonly rows: Row[];
+  /** How often each name is in use, and was given to marks that turned out to be a species, [species][name]. */
+  private readonly used: Float64Array;
+  private readonly settled: Float64Array[];
 
   constructor(targets: NamedTarget[], canonical: (name: string) => string | null) {
     const known = (name: string | null): string | null => (name == null ? null : (canonical(name) ?? name.trim().toLowerCase()));
@@ -54,7 +57,16 @@ export class Misnaming {
     const stated = once.flatMap((r) => (r.stated == null ? [] : [r.stated]));
     this.meanStated = stated.length ? stated.reduce((s, v) => s + v, 0) / stated.length : USUAL_RIGHT;
     this.again = againOf(once);
-    this.names = this.nameShares(once, START_RIGHT);
+    this.used = new Float64Array(this.species.length).fill(0.5);
+    this.settled = this.species.map(() => new Float64Array(this.species.length));
+    for (const { was, named, also } of once) {
+      if (named < 0) continue;
+      this.used[named]++;
+      if (was < 0) continue;
+      this.settled[was][named]++;
+      for (const name of also) this.settled[was][name] += this.again;
+    }
+    this.names = this.nameShares(START_RIGHT);
     this.belief = beliefOf(once, this.meanStated);
     const k = this.species.length;
     this.share = new Float64Array(k + 1).fill((1 - CLUTTER_SHARE) / Math.max(1, k));
@@ -67,33 +79,20 @@ export class Misnaming {
     this.learn(null);
   }
 
-  /**
-   * P(name | species) from the settled marks that had been named before, and from what is believed where there are few.
-   * @param right how often a name is believed to be right
-   */
-  private nameShares(once: Row[], right: number): Float64Array[] {
+  /** P(name | species), where a name is believed to be right so often: that is what few settled marks are added to. */
+  private nameShares(right: number): Float64Array[] {
     const k = this.species.length;
-    const used = new Float64Array(k).fill(0.5);
-    for (const r of once) if (r.named >= 0) used[r.named]++;
-    const counts = this.species.map((_, was) => {
-      const others = used.reduce((s, n, name) => s + (name === was ? 0 : n), 0);
-      // Half of the wrong names go by how much a name is in use, half to any: which of the two, few settled marks cannot tell.
-      const wrong = (n: number): number => (1 - right) * (0.5 * (n / Math.max(1e-9, others)) + 0.5 / Math.max(1, k - 1));
-      return used.map((n, name) => PRIOR_MARKS * (name === was ? right : wrong(n)));
-    });
-    for (const r of once) {
-      if (r.was < 0 || r.named < 0) continue;
-      counts[r.was][r.named]++;
-      for (const name of r.also) counts[r.was][name] += this.again;
-    }
-    for (const row of counts) {
-      const sum = row.reduce((s, n) => s + n, 0);
-      row.forEach((n, name) => (row[name] = n / sum));
-    }
-    // Clutter is given any name that is in use.
+    const { used } = this;
     const all = used.reduce((s, n) => s + n, 0);
-    counts.push(used.map((n) => n / all));
-    return counts;
+    const shares = this.settled.map((settled, was) => {
+      // Half of the wrong names go by how much a name is in use, half to any: which of the two, few settled marks cannot tell.
+      const wrong = (n: number): number => (1 - right) * (0.5 * (n / Math.max(1e-9, all - used[was])) + 0.5 / Math.max(1, k - 1));
+      const counts = settled.map((n, name) => n + PRIOR_MARKS * (name === was ? right : wrong(used[name])));
+      const sum = counts.reduce((s, n) => s + n, 0);
+      return counts.map((n) => n / sum);
+    });
+    // Clutter is given any name that is in use.
+    return [...shares, used.map((n) => n / all)];
   }
 
   /**
@@ -122,7 +121,7 @@ export class Misnaming {
           for (let t = 0; t < k; t++) row[t] += odds[t];
         });
       }
-      this.names = this.nameShares(once, Math.min(0.97, Math.max(0.5, right / named)));
+      this.names = this.nameShares(Math.min(0.97, Math.max(0.5, right / named)));
       const sum = share.reduce((s, n) => s + n, 0);
       this.share = share.map((n) => n / sum);
       this.signs = smoothed(tables, once, k - 1);

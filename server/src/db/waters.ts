@@ -70,8 +70,8 @@ export async function createWater(db: Queryable, account: string, name: string, 
 }
 
 /** What became of what is said of a water: it was known, it is new, it took the place of something else, or something else stays. */
-export type Told = 'same' | 'added' | 'changed' | 'left';
-const TOLD: Told[] = ['same', 'added', 'changed', 'left'];
+const TOLD = ['same', 'added', 'changed', 'left'] as const;
+export type Told = (typeof TOLD)[number];
 
 /**
  * Sets what water.json says; what it leaves out stays.

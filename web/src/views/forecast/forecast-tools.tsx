@@ -66,9 +66,9 @@ export function ForecastTools({
       ) : (
         <span className="flex rounded-box border border-line bg-surface">
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(true)}>
-            <GitCompareArrows size={16} aria-hidden /> <span className="max-md:sr-only">Tomorrow minus today</span>
-            <span className="md:hidden" aria-hidden>
-              Tomorrow
+            <GitCompareArrows size={16} aria-hidden />
+            <span>
+              Tomorrow<span className="max-md:sr-only"> minus today</span>
             </span>
           </button>
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(false)}>
