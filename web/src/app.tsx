@@ -39,13 +39,13 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
-    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 border-transparent';
+    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 short:md:py-1 short:md:text-[11px] border-transparent';
   return (
     <nav
       aria-label="Views"
-      className="flex bg-surface print:hidden max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] md:flex-col md:border-r border-line"
+      className="flex bg-surface print:hidden max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] short:md:w-[68px] md:flex-col md:border-r border-line"
     >
-      <div className="grid h-16 place-items-center max-md:hidden" title="Restless Shoal">
+      <div className="grid h-16 place-items-center max-md:hidden short:hidden" title="Restless Shoal">
         <Mark />
       </div>
       {VIEWS.map(({ to, name, icon: Icon }) => (
@@ -61,15 +61,15 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
         </NavLink>
       ))}
       <div className="flex-1 max-md:hidden" />
-      <button type="button" className={`${item} max-md:!hidden`} onClick={onPhone}>
+      <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onPhone}>
         <Smartphone size={22} aria-hidden />
         Phone
       </button>
-      <button type="button" className={`${item} max-md:!hidden`} onClick={onUnits}>
+      <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onUnits}>
         <Ruler size={22} aria-hidden />
         Units
       </button>
-      <button type="button" className={`${item} max-md:!hidden`} onClick={onHelp}>
+      <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onHelp}>
         <HelpCircle size={22} aria-hidden />
         Keys
       </button>

@@ -29,3 +29,4 @@ export { columnState, type ColumnState } from './state';
 export { usableLayer, type LayerNeeds } from './oxygen-layer';
 export { lightWindows, type LightWindow } from './daylight';
 export type { DatedCast } from './own-casts';
+export { isTidal } from './tidal';

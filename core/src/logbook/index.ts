@@ -7,6 +7,7 @@ export {
   CONTACT_KINDS,
   COVERS,
   MODES,
+  FATES,
   OUTCOMES,
   RESPONSES,
   naturalKey,

@@ -16,6 +16,7 @@ export const CONTACT_KINDS = ['fish', 'bait', 'cover', 'bottom', 'thermocline', 
 export const COVERS = ['brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'none'] as const;
 export const MODES = ['transit', 'scan', 'fish', 'troll', 'sweep'] as const;
 export const OUTCOMES = ['nothing', 'seen', 'follows', 'bites', 'fish', 'unfishable'] as const;
+export const FATES = ['released', 'kept'] as const;
 export const RESPONSES = ['ignored', 'turned', 'followed', 'struck', 'landed', 'lost'] as const;
 
 const soundings = {
@@ -136,7 +137,7 @@ const responses = {
   species: text('species', 100),
   length_m: number('length, m', { least: 0, most: 12 }),
   mass_kg: number('mass, kg', { least: 0, most: 3000 }),
-  fate: choice('fate', ['released', 'kept']),
+  fate: choice('fate', FATES),
   depth_m: depth,
   lure: text('lure'),
   lure_mass_g: number('g', { least: 0, most: 10000 }),

@@ -1,6 +1,7 @@
 /** Species profiles: shipped ones, neutral ones, and how a name in a log finds its profile. */
 export { neutralProfile, findSpecies, massFromLength, type SpeciesProfile } from './profile';
 export { defaultSpecies } from './defaults';
+export { likelyTarget } from './likely-target';
 export {
   depthWindow,
   DEFAULT_RULE,

@@ -5,11 +5,15 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'species', order: 'id' },
   { table: 'covers', order: 'id' },
   { table: 'surveys', order: 'id' },
-  { table: 'soundings', order: 'water_id, time, latitude, longitude, depth_m' },
+  { table: 'soundings', order: 'water_id, time, latitude, longitude, depth_m, survey_id, temperature_c, hardness, heading_deg, speed_ms' },
   { table: 'trips', order: 'id' },
-  { table: 'conditions', order: 'trip_id, time' },
+  { table: 'conditions', order: 'trip_id, time, t::text' },
   { table: 'profiles', order: 'trip_id, profile, depth_m' },
-  { table: 'track', order: 'trip_id, time, latitude, longitude, mode' },
+  {
+    table: 'track',
+    order:
+      'trip_id, time, latitude, longitude, mode, view, depth_m, heading_deg, port_range_m, starboard_range_m, sector_deg, sector_range_m',
+  },
   { table: 'stops', order: 'id' },
   { table: 'contacts', order: 'id' },
   { table: 'responses', order: 'id' },

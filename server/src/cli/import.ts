@@ -3,6 +3,7 @@ import { findSources, type Source } from '../import/sources';
 import { importAndReady, type ImportRequest, type ReadyImport } from '../jobs/import-and-ready';
 import type { FindingList } from '@restless-shoal/core/formats';
 import { USUAL_RANGE } from '@restless-shoal/core/logbook';
+import type { LineList } from '../db/merge';
 import type { Context } from './context';
 
 type Say = (line: string) => void;
@@ -18,6 +19,7 @@ function sayFile(say: Say, { report, merge }: ImportedFile, update: boolean): vo
   const parts = [`read ${report.read}`, `added ${merge.added}`, `known already ${merge.same}`];
   if (merge.changed) parts.push(`changed ${merge.changed}`);
   if (report.bad.count) parts.push(`left out ${report.bad.count}`);
+  if (merge.trashed) parts.push(`in the trash, left there ${merge.trashed}`);
   say(`  ${report.file}: ${parts.join(', ')}`);
   if (report.unknownColumns.length) say(`    not known and passed over: ${report.unknownColumns.join(', ')}`);
   if (report.rangeUnsaid)
@@ -26,9 +28,16 @@ function sayFile(say: Say, { report, merge }: ImportedFile, update: boolean): vo
   sayFindings(say, 'odd, kept and flagged', report.odd);
   if (merge.different.count && !update)
     say(
-      `    ${merge.different.count} with the same key but other content, left as they were (--update changes them): line${merge.different.count > 1 ? 's' : ''} ${merge.different.lines.slice(0, 10).join(', ')}${merge.different.count > 10 ? ' …' : ''}`,
+      `    ${merge.different.count} with the same key but other content, left as they were (--update changes them): ${linesOf(merge.different)}`,
+    );
+  if (merge.beside.count)
+    say(
+      `    ${merge.beside.count} added as records of their own beside others of the same time${update ? '' : ' (--update changes those instead)'}: ${linesOf(merge.beside)}`,
     );
 }
+
+const linesOf = ({ count, lines }: LineList): string =>
+  `line${count > 1 ? 's' : ''} ${lines.slice(0, 10).join(', ')}${count > 10 ? ' …' : ''}`;
 
 /** Says what an import did, in counts. */
 function sayImport(say: Say, { imported, water, chart, hasChart, looks }: ReadyImport, update: boolean): void {

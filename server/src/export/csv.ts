@@ -4,14 +4,20 @@ import { quoted, type Client } from '../db/pool';
 
 /** Rows that belong to a water, oldest first, without what was deleted. */
 const ROWS: Record<RecordName, { from: string; order: string }> = {
-  soundings: { from: 'soundings r WHERE r.water_id = $W', order: 'r.time, r.latitude, r.longitude, r.depth_m' },
+  soundings: {
+    from: 'soundings r WHERE r.water_id = $W',
+    order: 'r.time, r.latitude, r.longitude, r.depth_m, r.temperature_c, r.hardness, r.heading_deg, r.speed_ms',
+  },
   trips: { from: 'trips r WHERE r.water_id = $W AND r.deleted_at IS NULL', order: 'r.start, r.trip' },
-  conditions: ofTrips('conditions', 't.start, r.time'),
+  conditions: ofTrips('conditions', 't.start, r.time, r::text'),
   profiles: ofTrips('profiles', 't.start, r.time, r.profile, r.depth_m'),
-  track: ofTrips('track', 't.start, r.time, r.latitude, r.longitude'),
+  track: ofTrips(
+    'track',
+    't.start, r.time, r.latitude, r.longitude, r.mode, r.view, r.depth_m, r.heading_deg, r.port_range_m, r.starboard_range_m, r.sector_deg, r.sector_range_m',
+  ),
   stops: ofTrips('stops', 't.start, r.start, r.stop'),
   contacts: ofTrips('contacts', 't.start, r.time, r.id'),
-  responses: ofTrips('responses', 't.start, r.time, r.response'),
+  responses: ofTrips('responses', 't.start, r.time, r.response, r.id'),
 };
 
 function ofTrips(table: string, order: string): { from: string; order: string } {

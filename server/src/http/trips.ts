@@ -133,6 +133,15 @@ export function tripRoutes(pool: Pool): Router {
     );
     response.json({ id, done: gone.rowCount ? 'deleted' : 'same' });
   });
+  router.post('/waters/:water/trips/:trip/restore', async (request, response) => {
+    const id = await idOf(request);
+    const water = await waterOf(pool, request);
+    const back = await pool.query(
+      'UPDATE trips SET deleted_at = NULL, version = version + 1, changed_at = clock_timestamp() WHERE id = $1 AND water_id = $2 AND deleted_at IS NOT NULL',
+      [id, water.id],
+    );
+    response.json({ id, done: back.rowCount ? 'restored' : 'same' });
+  });
   router.get('/trips/:trip', async (request, response) => {
     const trip = await tripOf(pool, request);
     const [track, stops, contacts, responses] = await Promise.all([
@@ -229,13 +238,18 @@ export function tripRoutes(pool: Pool): Router {
   return router;
 }
 
-/** Adds rows without an id; those that are there already change nothing. */
+/** Adds rows without an id, as a device sends them: what it sends again is known by its content and changes nothing. */
 async function addRows(pool: Pool, trip: string, table: 'track' | 'conditions' | 'profiles', rows: Row[]): Promise<number> {
   const columns = columnsOf(table);
   const typed = columns.map((c) => `${quoted(c)} ${sqlType(table, c)}`).join(', ');
+  const list = columns.map(quoted).join(', ');
+  // A fix is known by its time and place: its mode may have been put right since.
+  const known = `SELECT 1 FROM ${table} t WHERE t.trip_id = $1 AND t.time = r.time AND ${table === 'profiles' ? 't.profile = r.profile AND t.depth_m = r.depth_m' : table === 'track' ? 't.latitude = r.latitude AND t.longitude = r.longitude' : `(${columns.map((c) => `t.${quoted(c)}`).join(', ')}) IS NOT DISTINCT FROM (${columns.map((c) => `r.${quoted(c)}`).join(', ')})`}`;
   const added = await transaction(pool, async (client) => {
+    // The same rows sent twice at once come one after the other.
+    await client.query('SELECT 1 FROM trips WHERE id = $1 FOR UPDATE', [trip]);
     const result = await client.query(
-      `INSERT INTO ${table} (trip_id, ${columns.map(quoted).join(', ')}) SELECT $1, ${columns.map(quoted).join(', ')} FROM jsonb_to_recordset($2::jsonb) AS r(${typed}) ON CONFLICT DO NOTHING`,
+      `INSERT INTO ${table} (trip_id, ${list}) SELECT DISTINCT $1::uuid, ${columns.map((c) => `r.${quoted(c)}`).join(', ')} FROM jsonb_to_recordset($2::jsonb) AS r(${typed}) WHERE NOT EXISTS (${known}) ${table === 'profiles' ? 'ON CONFLICT DO NOTHING' : ''}`,
       [trip, JSON.stringify(rows)],
     );
     if (result.rowCount) await touchTrips(client, [trip]);

@@ -29,7 +29,7 @@ import {
   type MetricPlane,
 } from '@restless-shoal/core/geo';
 import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
-import { copyRows, mergeStaged, openStaging, type MergeInput, type MergeResult } from '../db/merge';
+import { copyRows, emptyMerge, mergeStaged, openStaging, sumOfMerges, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
 import { touchTrips } from '../db/log';
@@ -106,15 +106,15 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
   });
 }
 
-const MERGES: Record<RecordName, Pick<MergeInput, 'table' | 'key'>> = {
-  soundings: { table: 'soundings', key: ['water_id', 'time', 'latitude', 'longitude', 'depth_m'] },
-  trips: { table: 'trips', key: ['water_id', 'trip', 'start'] },
-  conditions: { table: 'conditions', key: ['trip_id', 'time'] },
-  profiles: { table: 'profiles', key: ['trip_id', 'profile', 'depth_m'] },
-  track: { table: 'track', key: ['trip_id', 'time', 'latitude', 'longitude', 'mode'] },
-  stops: { table: 'stops', key: ['trip_id', 'stop'] },
-  contacts: { table: 'contacts', key: ['trip_id', 'contact'] },
-  responses: { table: 'responses', key: ['trip_id', 'time', 'response'] },
+const MERGES: Record<RecordName, Pick<MergeInput, 'table' | 'key' | 'keyed' | 'trash'>> = {
+  soundings: { table: 'soundings', key: ['water_id', 'time', 'latitude', 'longitude', 'depth_m'], keyed: false, trash: false },
+  trips: { table: 'trips', key: ['water_id', 'trip', 'start'], keyed: true, trash: true },
+  conditions: { table: 'conditions', key: ['trip_id', 'time'], keyed: false, trash: true },
+  profiles: { table: 'profiles', key: ['trip_id', 'profile', 'depth_m'], keyed: true, trash: true },
+  track: { table: 'track', key: ['trip_id', 'time', 'latitude', 'longitude', 'mode'], keyed: false, trash: true },
+  stops: { table: 'stops', key: ['trip_id', 'stop'], keyed: true, trash: true },
+  contacts: { table: 'contacts', key: ['trip_id', 'contact'], keyed: true, trash: true },
+  responses: { table: 'responses', key: ['trip_id', 'time', 'response'], keyed: false, trash: true },
 };
 
 /** Records with an id of their own, made here for what was logged elsewhere. */
@@ -128,6 +128,8 @@ const bearsOnChart = (record: RecordName, row: Row): boolean =>
 
 interface TripSpan {
   id: string;
+  /** It lies in the trash, and what belongs to it with it. */
+  trashed: boolean;
   start: number;
   end: number;
 }
@@ -151,7 +153,7 @@ class ImportRun {
   async describe(kind: 'water' | 'outline' | 'cover', source: Source): Promise<void> {
     const text = await textOf(source);
     const report = emptyReport(source.name, kind);
-    const merge = { added: 0, same: 0, changed: 0, different: { count: 0, lines: [] as number[] } };
+    const merge = emptyMerge();
     const take = (told: Told): void => {
       if (told === 'left') merge.different = { count: 1, lines: [1] };
       else merge[told] = 1;
@@ -207,15 +209,19 @@ class ImportRun {
     const input: MergeInput = { ...MERGES[record], columns, update: this.options.update };
     const survey = record === 'soundings' ? await this.openSurvey(source.name) : null;
     const touched = new Set<string>();
-    let merge = record === 'soundings' ? await this.copyNew(input, () => this.placed(record, read(), report, survey, touched)) : null;
+    const trashed = { rows: 0 };
+    let merge =
+      survey != null ? await this.copyNew(input, survey, () => this.placed(record, read(), report, survey, touched, trashed)) : null;
     if (!merge) {
       report = emptyReport(source.name, record);
       waypoints.length = 0;
+      trashed.rows = 0;
       const staging = `incoming_${++this.stagings}`;
       await openStaging(this.client, staging, input);
-      await copyRows(this.client, staging, columns, this.placed(record, read(), report, survey, touched));
+      await copyRows(this.client, staging, columns, this.placed(record, read(), report, survey, touched, trashed));
       merge = await this.merge(record, staging, input);
     }
+    merge.trashed += trashed.rows;
     if (merge.added + merge.changed > 0) {
       if (record === 'soundings' || this.bearsOnChart) this.chartStale = true;
       touched.forEach((id) => this.changedTrips.add(id));
@@ -232,65 +238,63 @@ class ImportRun {
   }
 
   /**
-   * The quick way for a survey that is new as a whole: straight into the table. Null when something of it is known
-   * already, or it holds a sounding twice; then nothing has been done.
+   * The quick way for a survey that is new as a whole: straight into the table. Null when other soundings of the same
+   * time are there already; then nothing has been done.
    */
-  private async copyNew(input: MergeInput, rows: () => AsyncGenerator<PlacedRow[]>): Promise<MergeResult | null> {
+  private async copyNew(input: MergeInput, survey: number, rows: () => AsyncGenerator<PlacedRow[]>): Promise<MergeResult | null> {
+    const times = { first: '9', last: '' };
+    const result = emptyMerge();
+    /** Whether soundings of other surveys were made meanwhile. */
+    const met = async (): Promise<boolean> =>
+      ((
+        await this.client.query('SELECT 1 FROM soundings WHERE water_id = $1 AND time BETWEEN $2 AND $3 AND survey_id <> $4 LIMIT 1', [
+          this.water.id,
+          times.first,
+          times.last,
+          survey,
+        ])
+      ).rowCount ?? 0) > 0;
     const batches = rows();
+    const noted = (batch: PlacedRow[]): PlacedRow[] => {
+      for (const { row } of batch) {
+        const time = String(row.time);
+        if (time < times.first) times.first = time;
+        if (time > times.last) times.last = time;
+      }
+      result.added += batch.length;
+      return batch;
+    };
     const first = await batches.next();
-    if (first.done) return { added: 0, same: 0, changed: 0, different: { count: 0, lines: [] } };
-    const times = first.value.map(({ row }) => String(row.time)).sort();
-    const met = await this.client.query('SELECT 1 FROM soundings WHERE water_id = $1 AND time BETWEEN $2 AND $3 LIMIT 1', [
-      this.water.id,
-      times[0],
-      times[times.length - 1],
-    ]);
-    if (met.rowCount) {
+    if (first.done) return result;
+    noted(first.value);
+    if (await met()) {
       await batches.return(undefined);
       return null;
     }
-    let added = 0;
     async function* all(): AsyncGenerator<PlacedRow[]> {
-      added += first.value.length;
-      yield first.value;
-      for await (const batch of batches) {
-        added += batch.length;
-        yield batch;
-      }
+      yield first.value as PlacedRow[];
+      for await (const batch of batches) yield noted(batch);
     }
     await this.client.query('SAVEPOINT straight');
-    try {
-      await copyRows(this.client, input.table, input.columns, all(), false);
-    } catch (error) {
-      if ((error as { code?: string }).code !== '23505') throw error;
-      await this.client.query('ROLLBACK TO SAVEPOINT straight');
-      return null;
-    }
-    return { added, same: 0, changed: 0, different: { count: 0, lines: [] } };
+    await copyRows(this.client, input.table, input.columns, all(), false);
+    if (!(await met())) return result;
+    await this.client.query('ROLLBACK TO SAVEPOINT straight');
+    return null;
   }
 
   private async merge(record: RecordName, staging: string, input: MergeInput): Promise<MergeResult> {
     if (record !== 'contacts') return mergeStaged(this.client, staging, input);
-    // Contacts with a key of their own and those without one are told apart by different columns.
+    // Contacts with a key of their own and those without one are told apart in different ways.
     const parts: MergeResult[] = [];
-    for (const [where, key] of [
-      ['contact IS NOT NULL', ['trip_id', 'contact']],
-      ['contact IS NULL', ['trip_id', 'time', 'latitude', 'longitude', 'kind']],
-    ] as const) {
-      const part = `${staging}_${parts.length}`;
-      await this.client.query(`CREATE TEMP TABLE ${part} ON COMMIT DROP AS SELECT * FROM ${staging} WHERE ${where}`);
-      parts.push(await mergeStaged(this.client, part, { ...input, key: [...key], where }));
+    for (const part of [
+      { where: 'contact IS NOT NULL', keyed: true, key: ['trip_id', 'contact'] },
+      { where: 'contact IS NULL', keyed: false, key: ['trip_id', 'time', 'latitude', 'longitude', 'kind'] },
+    ]) {
+      const table = `${staging}_${parts.length}`;
+      await this.client.query(`CREATE TEMP TABLE ${table} ON COMMIT DROP AS SELECT * FROM ${staging} WHERE ${part.where}`);
+      parts.push(await mergeStaged(this.client, table, { ...input, ...part }));
     }
-    const [a, b] = parts;
-    return {
-      added: a.added + b.added,
-      same: a.same + b.same,
-      changed: a.changed + b.changed,
-      different: {
-        count: a.different.count + b.different.count,
-        lines: [...a.different.lines, ...b.different.lines].sort((p, q) => p - q).slice(0, 100),
-      },
-    };
+    return sumOfMerges(parts[0], parts[1]);
   }
 
   private async openSurvey(source: string): Promise<number> {
@@ -303,13 +307,13 @@ class ImportRun {
   }
 
   private async loadTrips(): Promise<void> {
-    const { rows } = await this.client.query<{ id: string; trip: string; start: string; end: string | null }>(
-      'SELECT id, trip, start, "end" FROM trips WHERE water_id = $1 ORDER BY start',
+    const { rows } = await this.client.query<{ id: string; trip: string; start: string; end: string | null; trashed: boolean }>(
+      'SELECT id, trip, start, "end", deleted_at IS NOT NULL AS trashed FROM trips WHERE water_id = $1 ORDER BY start',
       [this.water.id],
     );
     this.trips = new Map();
     for (const row of rows) {
-      const span = { id: row.id, start: Date.parse(row.start), end: row.end ? Date.parse(row.end) : Infinity };
+      const span = { id: row.id, trashed: row.trashed, start: Date.parse(row.start), end: row.end ? Date.parse(row.end) : Infinity };
       this.trips.set(row.trip, [...(this.trips.get(row.trip) ?? []), span]);
     }
   }
@@ -327,6 +331,7 @@ class ImportRun {
     report: FileReport,
     survey: number | null,
     touched: Set<string>,
+    trashed: { rows: number },
   ): AsyncGenerator<PlacedRow[]> {
     const outside = record === 'soundings' ? this.outsideTest() : null;
     for await (const batch of batches) {
@@ -346,6 +351,10 @@ class ImportRun {
           if (!trip) {
             report.used--;
             addFinding(report.bad, { line, column: 'trip', reason: `"${row.trip}" is no trip of this water` });
+            continue;
+          }
+          if (trip.trashed) {
+            trashed.rows++;
             continue;
           }
           row.trip_id = trip.id;

@@ -10,6 +10,7 @@ import {
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
+import { isTidal } from '@restless-shoal/core/lake';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, storeChart, type ChartRow } from '../db/charts';
@@ -42,9 +43,6 @@ export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
   };
 }
 
-/** Kinds of water whose level follows the tide. */
-const TIDAL = /coast|sea|tid|estuary|harbour|lagoon|fjord/i;
-
 /**
  * Builds a water's chart from its soundings and the depths of its tracks, proposing an outline where none was given.
  * @returns null when there is nothing to build from
@@ -73,7 +71,7 @@ export async function buildWaterChart(
       settings: water.cleaning ?? {},
       levels: readings.flatMap((r) => (r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }])),
       altitude: water.altitude_m,
-      tidal: TIDAL.test(water.kind ?? ''),
+      tidal: isTidal(water.kind),
     },
     options,
   );

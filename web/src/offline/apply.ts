@@ -14,7 +14,7 @@ export const withoutBase = (path: string): string => path.replace(/[?]base=\d+$/
 export function appliedTrip(detail: TripDetail, entries: Entry[]): TripDetail {
   let out = detail;
   for (const { method, path, body } of entries) {
-    const match = /^\/trips\/([^/]+)\/(contacts|stops|responses)\/([^/?]+)(?:\?.*)?$/.exec(path);
+    const match = /^\/trips\/([^/]+)\/(contacts|stops|responses)\/([^/?]+)(?:\/restore)?(?:\?.*)?$/.exec(path);
     if (!match || match[1] !== detail.trip.id) continue;
     const record = match[2] as 'contacts' | 'stops' | 'responses';
     const others = (out[record] as { id: string }[]).filter((r) => r.id !== match[3]);
@@ -33,7 +33,7 @@ export function appliedLog(log: WaterLog, water: string, entries: Entry[]): Wate
   if (!entries.length) return log;
   let { trips, readings, profiles } = log;
   for (const { method, path, body } of entries) {
-    const trip = new RegExp(`^/waters/${water}/trips/([^/]+)$`).exec(path)?.[1];
+    const trip = new RegExp(`^/waters/${water}/trips/([^/]+)(?:/restore)?$`).exec(path)?.[1];
     if (trip && method === 'DELETE') {
       // With what was read of the water on it: the day goes by that no more.
       const gone = trips.find((t) => t.id === trip)?.trip;

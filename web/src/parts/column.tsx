@@ -5,6 +5,8 @@ import { useSay } from '../state/units';
 /** What stands in a Column, depths in metres below the surface. */
 export interface ColumnThings {
   bottom: number;
+  /** Nobody knows where the bottom is: the water goes on below the drawing. */
+  open?: boolean;
   /** 0 soft – 1 hard: the thickness of the foot. */
   hardness?: number | null;
   thermocline?: { top: number; bottom: number } | null;
@@ -49,6 +51,7 @@ export function ColumnDrawing({
   max,
   large = false,
   bottom,
+  open = false,
   hardness,
   thermocline,
   oxygenTo,
@@ -140,7 +143,7 @@ export function ColumnDrawing({
         )),
       )}
       {blank && <circle cx={width / 2} cy={floor * 0.5} r={large ? 12 : 5} fill="var(--surface)" stroke="var(--ink)" strokeWidth="2" />}
-      <rect y={floor} width={width} height={foot} fill="var(--foot)" />
+      {!open && <rect y={floor} width={width} height={foot} fill="var(--foot)" />}
       {children}
     </g>
   );

@@ -84,14 +84,22 @@ export function depthTicks(max: number, unit: DepthUnit): { depth: number; major
   const span = max / metres;
   const [minor, major, labelled] =
     unit === 'm'
-      ? [max <= 14 ? 1 : 2, 2, max <= 20 ? 2 : 4]
-      : span <= 40
-        ? [2, 10, 10]
-        : span <= 75
-          ? [5, 10, 10]
-          : span <= 160
-            ? [10, 20, 20]
-            : [20, 40, 40];
+      ? max <= 4
+        ? [0.5, 1, 1]
+        : max <= 20
+          ? [max <= 14 ? 1 : 2, 2, 2]
+          : max <= 36
+            ? [2, 4, 4]
+            : [5, 10, 10]
+      : span <= 14
+        ? [1, 2, 2]
+        : span <= 40
+          ? [2, 10, 10]
+          : span <= 75
+            ? [5, 10, 10]
+            : span <= 160
+              ? [10, 20, 20]
+              : [20, 40, 40];
   return Array.from({ length: Math.floor(span / minor + 1e-9) + 1 }, (_, k) => k * minor).map((v) => ({
     depth: v * metres,
     major: v % major === 0,

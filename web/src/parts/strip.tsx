@@ -28,7 +28,7 @@ function Item({
     <button
       type="button"
       onClick={onPress}
-      className={`shrink-0 whitespace-nowrap border-r border-line px-3 py-2 text-left hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)] ${changed ? 'bg-[color-mix(in_srgb,var(--therm)_16%,transparent)]' : ''} ${className}`}
+      className={`shrink-0 whitespace-nowrap border-r border-line px-3 py-2 short:py-0.5 short:py-0.5 text-left hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)] ${changed ? 'bg-[color-mix(in_srgb,var(--therm)_16%,transparent)]' : ''} ${className}`}
     >
       <span className="block text-xs text-mute">{label}</span>
       <span className="num text-[17px] font-semibold">{children}</span>
@@ -74,7 +74,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
       className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}
     >
       <div className="flex min-w-0 flex-1 overflow-x-auto">
-        <label className={`relative shrink-0 border-r border-line px-3 py-2 ${waters.length === 1 ? 'max-md:hidden' : ''}`}>
+        <label className={`relative shrink-0 border-r border-line px-3 py-2 short:py-0.5 ${waters.length === 1 ? 'max-md:hidden' : ''}`}>
           <span className="block text-xs text-mute">water</span>
           <select
             aria-label="Water"
@@ -90,7 +90,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           </select>
           <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
         </label>
-        <label className="relative shrink-0 border-r border-line px-3 py-2">
+        <label className="relative shrink-0 border-r border-line px-3 py-2 short:py-0.5">
           <span className="block text-xs text-mute">{season.label}</span>
           <select
             aria-label="Species"
@@ -161,7 +161,11 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
         </Item>
       </div>
-      <button type="button" onClick={asking ? () => setWhatIf(null) : show} className="shrink-0 border-l border-line px-3 py-2 text-left">
+      <button
+        type="button"
+        onClick={asking ? () => setWhatIf(null) : show}
+        className="shrink-0 border-l border-line px-3 py-2 short:py-0.5 text-left"
+      >
         <span
           className={`block whitespace-nowrap text-xs max-md:max-w-24 max-md:truncate ${reach.server ? 'text-mute' : 'font-bold text-warn'}`}
         >

@@ -2,7 +2,15 @@ import { createContext, useContext, useMemo, useState, type ReactNode } from 're
 import type { Chart } from '@restless-shoal/core/chart';
 import { castsOf, conditionsFromLog, dayFor, frameLength, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
 import { ringsCentroid } from '@restless-shoal/core/geo';
-import { readDepthRule, seasonOf, usualCourse, type Season, type SpeciesProfile, type UsualCourse } from '@restless-shoal/core/species';
+import {
+  likelyTarget,
+  readDepthRule,
+  seasonOf,
+  usualCourse,
+  type Season,
+  type SpeciesProfile,
+  type UsualCourse,
+} from '@restless-shoal/core/species';
 import { appliedLog, ofLog, since } from '../offline/apply';
 import { useOutbox } from '../offline/device';
 import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
@@ -26,7 +34,10 @@ export interface WaterState {
   chartBytes: Uint8Array | null;
   log: WaterLog;
   frame: WaterFrame;
+  /** The target species. */
   species: SpeciesProfile;
+  /** Whether somebody chose it, or the log did; else it is a guess that every view says is one. */
+  speciesKnown: boolean;
   setSpecies: (name: string) => void;
   conditions: Conditions;
   day: Day;
@@ -94,7 +105,7 @@ export function WaterProvider({
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the entries
     [served.data, served.error, id, pendingKey],
   );
-  const [speciesName, setSpecies] = useState(() => localStorage.getItem('species'));
+  const [speciesName, setSpecies] = useState(() => localStorage.getItem(`species ${id}`) ?? localStorage.getItem('species'));
   const [whatIf, setWhatIf] = useState<WhatIf>({});
 
   // Grouped once a log: while a finger drags a what-if, a water's casts stay what they are, and their layers are known.
@@ -111,7 +122,9 @@ export function WaterProvider({
     const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
     const logged = conditionsFromLog(readings, at, frame);
     const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
-    const species = water.data.species.find((s) => s.name === (speciesName ?? water.data!.logged[0])) ?? water.data.species[0];
+    const named = (name: string | null | undefined): SpeciesProfile | undefined => water.data!.species.find((s) => s.name === name);
+    const known = named(speciesName) ?? named(water.data.logged[0]);
+    const species = known ?? likelyTarget(water.data.species, { kind: water.data.kind, latitude: frame.latitude });
     const surfaceReadings = readings.flatMap((r) =>
       r.row.surface_temperature_c === null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }],
     );
@@ -123,7 +136,10 @@ export function WaterProvider({
       log: log.data,
       frame,
       species,
+      speciesKnown: known !== undefined,
       setSpecies: (name) => {
+        // Of this water, and for the next one that has the same fish.
+        localStorage.setItem(`species ${id}`, name);
         localStorage.setItem('species', name);
         setSpecies(name);
       },
@@ -144,7 +160,7 @@ export function WaterProvider({
       setWhatIf: (change) => setWhatIf((before) => (change === null ? {} : { ...before, ...change })),
       running,
     };
-  }, [water.data, chart.data, log.data, whatIf, speciesName, casts]);
+  }, [id, water.data, chart.data, log.data, whatIf, speciesName, casts]);
 
   const failed = water.error ?? chart.error ?? log.error;
   if (!state) return <>{fallback(failed)}</>;

@@ -1,18 +1,16 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { ColumnDrawing } from '../../parts/column';
 import { formatDepth, sayIn } from '@restless-shoal/core/units';
 import { useUnits } from '../../state/units';
 import { depthTicks } from '../../parts/format';
-
-export interface DepthSpan {
-  top: number;
-  bottom: number;
-}
+import { beginTouch, columnScale, endTouch, moveTouch, yOfDepth, type ColumnTouch, type DepthSpan } from './column-gesture';
 
 interface ColumnInputProps {
   width: number;
   height: number;
+  /** Depth of the water here, m; null where nobody knows: the Column then goes down to `deepest`. */
   bottom: number | null;
+  deepest: number;
   hardness: number | null;
   thermocline: { top: number; bottom: number } | null;
   oxygenTo: number | null;
@@ -22,41 +20,57 @@ interface ColumnInputProps {
   onChange: (span: DepthSpan) => void;
 }
 
-const HALF = 0.5;
+/** Room above the surface and below the drawing, px. */
+const [HEAD, FOOT] = [10, 16];
 
-/** The Column as an input: one touch sets the depth, give or take half a metre; its two handles refine top and bottom. */
-export function ColumnInput({ width, height, bottom, hardness, thermocline, oxygenTo, span, count, kind, onChange }: ColumnInputProps) {
+/** The Column as an input: a tap sets the depth, give or take half a metre; a drag on an edge moves it, another draws a new span. */
+export function ColumnInput({
+  width,
+  height,
+  bottom,
+  deepest,
+  hardness,
+  thermocline,
+  oxygenTo,
+  span,
+  count,
+  kind,
+  onChange,
+}: ColumnInputProps) {
   const units = useUnits();
   const number = (depth: number): string => formatDepth(depth, units, false);
   const svg = useRef<SVGSVGElement>(null);
-  const drag = useRef<'top' | 'bottom' | 'both' | null>(null);
-  const floor = bottom ?? 12;
-  const max = Math.max(5, Math.ceil((floor + 1) / 2) * 2);
-  const h = height - 26;
+  const touch = useRef<ColumnTouch | null>(null);
+  const floor = bottom ?? deepest;
+  const h = height - HEAD - FOOT;
+  const usual = columnScale(floor, HEAD, h);
+  // What is touched stays where it is while the boat goes on over other depths.
+  const [held, setHeld] = useState<ColumnTouch['scale'] | null>(null);
+  const scale = held ?? usual;
+  const { max } = scale;
   const left = 40;
   const cw = width - left - 46;
-  const y = (depth: number): number => 10 + (h * depth) / max;
-  const depthAt = (event: PointerEvent): number => {
+  const y = (depth: number): number => yOfDepth(scale, depth);
+  const yOf = (event: PointerEvent): number => {
     const box = svg.current!.getBoundingClientRect();
-    const depth = (((event.clientY - box.top) * (height / box.height) - 10) / h) * max;
-    return Math.round(Math.min(floor, Math.max(0, depth)) * 10) / 10;
+    return (event.clientY - box.top) * (height / box.height);
   };
-  const around = (depth: number): DepthSpan => ({
-    top: Math.max(0, Number((depth - HALF).toFixed(1))),
-    bottom: Math.min(floor, Number((depth + HALF).toFixed(1))),
-  });
+  const go = (event: PointerEvent): void => {
+    if (!touch.current) return;
+    const moved = moveTouch(touch.current, yOf(event));
+    touch.current = moved.touch;
+    onChange(moved.span);
+  };
   const down = (event: PointerEvent): void => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    const handle = (event.target as Element).getAttribute('data-edge') as 'top' | 'bottom' | null;
-    drag.current = handle ?? 'both';
-    if (!handle) onChange(around(depthAt(event)));
+    touch.current = beginTouch(scale, span, yOf(event));
+    setHeld(scale);
+    go(event);
   };
-  const move = (event: PointerEvent): void => {
-    if (!drag.current) return;
-    const depth = depthAt(event);
-    if (drag.current === 'both') onChange(around(depth));
-    else if (drag.current === 'top') onChange({ top: Math.min(depth, span.bottom), bottom: span.bottom });
-    else onChange({ top: span.top, bottom: Math.max(depth, span.top) });
+  const up = (event: PointerEvent): void => {
+    if (touch.current) onChange(endTouch(touch.current, yOf(event)));
+    touch.current = null;
+    setHeld(null);
   };
   const press = (event: KeyboardEvent): void => {
     const step = (event.shiftKey ? 1 : 0.1) * (event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0);
@@ -84,9 +98,13 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
       aria-valuetext={sayIn(units, `${span.top.toFixed(1)} to ${span.bottom.toFixed(1)} m`)}
       className="cursor-pointer touch-none select-none"
       onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={() => (drag.current = null)}
-      onPointerCancel={() => (drag.current = null)}
+      onPointerMove={go}
+      onPointerUp={up}
+      onPointerCancel={() => {
+        if (touch.current) onChange(touch.current.before);
+        touch.current = null;
+        setHeld(null);
+      }}
       onKeyDown={press}
     >
       {depthTicks(max, units.depth).map(({ depth, major, label }) => (
@@ -99,13 +117,14 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
           )}
         </g>
       ))}
-      <g transform={`translate(${left},10)`}>
+      <g transform={`translate(${left},${HEAD})`}>
         <ColumnDrawing
           width={cw}
           height={h}
           max={max}
           large
-          bottom={floor}
+          bottom={bottom ?? max}
+          open={bottom === null}
           hardness={hardness}
           thermocline={thermocline}
           oxygenTo={oxygenTo}
@@ -115,7 +134,7 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
         >
           <rect
             x="-3"
-            y={y(span.top) - 10}
+            y={y(span.top) - HEAD}
             width={cw + 6}
             height={Math.max(4, y(span.bottom) - y(span.top))}
             fill="none"
@@ -124,17 +143,7 @@ export function ColumnInput({ width, height, bottom, hardness, thermocline, oxyg
             rx="6"
           />
           {(['top', 'bottom'] as const).map((edge) => (
-            <g key={edge}>
-              <circle cx={cw / 2} cy={y(span[edge]) - 10} r="8" fill="var(--surface)" stroke={tint} strokeWidth="3" pointerEvents="none" />
-              <circle
-                data-edge={edge}
-                cx={cw / 2}
-                cy={y(span[edge]) - 10 + (edge === 'top' ? -8 : 8)}
-                r="20"
-                fill="transparent"
-                className="cursor-ns-resize"
-              />
-            </g>
+            <circle key={edge} cx={cw / 2} cy={y(span[edge]) - HEAD} r="8" fill="var(--surface)" stroke={tint} strokeWidth="3" />
           ))}
         </ColumnDrawing>
       </g>

@@ -24,6 +24,7 @@ export function DeckSheets({
   fishing,
   corrected,
   attempt,
+  onDeleted,
   onSheet,
   onGo,
 }: {
@@ -34,6 +35,8 @@ export function DeckSheets({
   /** What was done last: a correction of the track is told by it. */
   corrected: unknown;
   attempt: ReturnType<typeof useMarking>['attempt'];
+  /** The trip was deleted; `back` brings it back. */
+  onDeleted: (back: () => Promise<void>) => void;
   onSheet: (sheet: DeckSheet | null) => void;
   /** Where to go, by the key of a place of the plan. */
   onGo: (key: string) => void;
@@ -93,7 +96,7 @@ export function DeckSheets({
           onTrack={() => onSheet('track')}
           onDiscard={() => {
             close();
-            attempt(log.discard);
+            attempt(async () => onDeleted(await log.discard()));
           }}
           onReadWater={() => onSheet('water')}
           onClose={close}

@@ -1,5 +1,5 @@
 import { AudioWaveform, CircleDot, Thermometer, Timer } from 'lucide-react';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { fromBoat, slantRange } from '@restless-shoal/core/sonar';
@@ -12,10 +12,15 @@ import { KindSymbol } from '../../parts/symbols';
 import { useBoatState } from '../../state/boat';
 import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
-import { ColumnInput, type DepthSpan } from './column-input';
+import type { DepthSpan } from './column-gesture';
+import { ColumnInput } from './column-input';
+import { ColumnReach, REACHES } from './column-reach';
+import { DeckFrame } from './deck-frame';
+import { useDeckLayout } from './deck-layout';
 import { DeckSheets, type DeckSheet } from './deck-sheets';
 import { DayStrip, type DayEntry } from './day-strip';
 import { agoWords, EntrySheet } from './entry-sheet';
+import { ResponseSheet } from './response-sheet';
 import { CountChoice, isFree, KindChoice, kindWords, type Kind } from './kinds';
 import { GoBackBar } from './go-back';
 import { lookedAround } from './looked';
@@ -26,8 +31,8 @@ import { Pad, padReach, type NearMark } from './pad';
 import { StartTrip } from './start-trip';
 import { StopPanel } from './stop-panel';
 import { useDeckLog } from './use-deck-log';
+import { useMarkSpecies } from './use-mark-species';
 import { isSlant, useMarking } from './use-marking';
-import { usePhone } from './use-phone';
 import { useStop } from './use-stop';
 import { ViewChoice } from './view-choice';
 import { formatDepth } from '@restless-shoal/core/units';
@@ -39,45 +44,61 @@ const Picture = lazy(() => import('./picture').then((m) => ({ default: m.Picture
 
 /** On the water: kind, depth on the Column, place on the Pad. */
 export function Deck() {
-  const { water, running } = useWaterState();
+  const { running } = useWaterState();
   const log = useDeckLog();
   const [failed, setFailed] = useState<string | null>(null);
+  // A trip just deleted: how to have it back.
+  const [deleted, setDeleted] = useState<(() => Promise<void>) | null>(null);
+  const run = (work: Promise<void>): void => void work.catch((error: Error) => setFailed(error.message));
   if (!running)
     return (
       <StartTrip
-        water={water.name}
         failed={failed}
-        onStart={(start) => void log.start(start).catch((error: Error) => setFailed(error.message))}
+        onStart={(start) => {
+          setDeleted(null);
+          run(log.start(start));
+        }}
+        onUndo={
+          deleted &&
+          (() => {
+            setDeleted(null);
+            run(deleted());
+          })
+        }
       />
     );
-  return <OnTheWater log={log} />;
+  return <OnTheWater log={log} onDeleted={(back) => setDeleted(() => back)} />;
 }
 
 /** Depth of the middle of what was marked, m. */
 const middleOf = ({ top_m, bottom_m }: { top_m: number | null; bottom_m: number | null }): number | null =>
   top_m === null ? null : (top_m + (bottom_m ?? top_m)) / 2;
 
-function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
+function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; onDeleted: (back: () => Promise<void>) => void }) {
   const { water, chart, species, day, conditions, running } = useWaterState();
   const units = useUnits();
   const say = useSay();
   const { source, view, setView, looking, setLooking, mode, setDoing, recorded, echoes } = useBoatState();
   const { boat } = source;
-  const phone = usePhone();
+  const frame = useRef<HTMLDivElement>(null);
+  const layout = useDeckLayout(frame);
+  const phone = layout.narrow;
   const rig = useRig();
   const [screen, setScreen] = useState<'pad' | 'picture'>('pad');
   const pictured = echoes !== null && screen === 'picture';
   const [kind, setKind] = useState<Kind>('fish');
   const [count, setCount] = useState(1);
-  const [span, setSpan] = useState<DepthSpan>({ top: 4.5, bottom: 5.5 });
-  const [named, setNamed] = useState(true);
+  const [touched, setTouched] = useState<DepthSpan | null>(null);
+  const [named, setNamed] = useMarkSpecies();
+  const [deepest, setDeepest] = useState(REACHES[1]);
   const [sheet, setSheet] = useState<DeckSheet | null>(null);
   const [opened, setOpen] = useState<string | null>(null);
+  const [openedResponse, setResponse] = useState<string | null>(null);
   const [goingTo, setGoingTo] = useState<string | null>(null);
   const [side, setSide] = useState<'stop' | 'mark'>('stop');
   const stop = useStop(running?.id ?? null, log.detail, log.write);
-  const marking = useMarking(log, stop, { kind, count, span, named }, () => setSheet('boat'));
-  const { here, attempt } = marking;
+  const marking = useMarking(log, stop, { kind, count, touched, deepest, named }, () => setSheet('boat'));
+  const { here, span, attempt } = marking;
   const openEntry = useCallback((entry: DayEntry) => setOpen(keyOf(entry)), []);
 
   const entries = useMemo(
@@ -89,6 +110,14 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   );
   const find = (key: string | null): DayEntry | null => entries.find((e) => keyOf(e) === key) ?? null;
   const open = find(opened);
+  const response = log.detail?.responses.find((r) => r.id === openedResponse) ?? null;
+  const names = useMemo(
+    () => ({
+      logged: water.logged,
+      others: water.species.map((s) => s.name).filter((name) => !water.logged.includes(name)),
+    }),
+    [water],
+  );
   const fishing = stop.open !== null;
   useEffect(() => {
     setDoing(fishing ? 'fish' : null);
@@ -140,28 +169,28 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
 
   const column = (
     <ColumnInput
-      width={phone ? 150 : 226}
-      height={phone ? 316 : 470}
+      {...layout.column}
       bottom={here.depth}
+      deepest={deepest}
       hardness={here.hardness}
       thermocline={day.column.thermocline}
       oxygenTo={oxygenHoldsTo(day.column.samples, species.leastOxygen)}
       span={span}
       count={count}
       kind={kind}
-      onChange={setSpan}
+      onChange={setTouched}
     />
   );
-  const wide = phone ? 'h-16 flex-col gap-0.5 px-1 leading-tight' : 'h-14 gap-2 px-2';
+  const wide = phone ? 'h-14 flex-col gap-0.5 px-1 text-[15px] leading-tight' : 'h-14 gap-2 px-2';
   const act = (
     <div className={`grid gap-2 ${phone ? 'grid-cols-3' : 'grid-cols-2'}`}>
       <button
         type="button"
-        className={`btn btn-primary ${phone ? `${wide} ${stop.open ? 'col-span-2' : ''}` : 'col-span-2 h-16 gap-2 px-2 text-lg leading-tight'}`}
+        className={`btn btn-primary ${phone ? `${wide} ${stop.open ? 'col-span-2' : ''}` : 'col-span-2 h-15 gap-2 px-2 text-lg leading-tight'}`}
         title="Mark it straight under the boat"
         onClick={() => marking.mark(0, 0)}
       >
-        <KindSymbol kind={kind} colour="currentColor" /> Mark {kindWords(kind, count)} below
+        {!phone && <KindSymbol kind={kind} colour="currentColor" />} Mark {kindWords(kind, count)} below
       </button>
       <button
         type="button"
@@ -189,19 +218,21 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       stop={stop}
       open={stop.open}
       seen={(log.detail?.contacts ?? []).some((c) => c.kind === 'fish' && c.stop === stop.open?.stop.stop)}
-      species={species}
+      species={water.species}
       onRespond={marking.respond}
+      onOpen={setResponse}
       onFailed={marking.fail}
     />
   );
   const notice = (
-    <div aria-live="polite" className={phone ? '' : 'min-h-6'}>
+    <div aria-live="polite" className="min-h-11 shrink-0">
       <Notice
         failed={marking.failed}
         refused={log.waiting.find((e) => e.refused !== null)}
         done={marking.done}
         trouble={trouble}
         waits={stuck ? `${unsent} to be sent` : null}
+        wide={!phone}
         onBoat={() => setSheet('boat')}
         onLeaveOut={(entry) => attempt(() => outbox.drop(entry.seq))}
         onKeepMine={(entry) =>
@@ -232,8 +263,10 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
         stopPanel
       ) : (
         <>
-          <KindChoice kind={kind} narrow={phone} onChoose={setKind} />
-          {kind === 'fish' && <CountChoice count={count} named={named} species={species.name} onCount={setCount} onNamed={setNamed} />}
+          <KindChoice kind={kind} columns={layout.kinds} onChoose={setKind} />
+          {kind === 'fish' && (
+            <CountChoice count={count} named={named} species={names} narrow={phone} onCount={setCount} onNamed={setNamed} />
+          )}
           {act}
         </>
       )}
@@ -255,14 +288,19 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       {pictured ? <CircleDot size={20} aria-hidden /> : <AudioWaveform size={20} aria-hidden />} {pictured ? 'Pad' : 'Picture'}
     </button>
   );
+  const position = boat && `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)}`;
+  const from =
+    source.source === 'hand' ? 'by hand' : source.simulated ? 'simulated boat' : source.source === 'network' ? 'boat’s network' : null;
   const place = (
     <button
       type="button"
-      className="touch-target num text-left text-sm text-mute underline decoration-dotted underline-offset-4"
+      className={`touch-target num text-left text-mute underline decoration-dotted underline-offset-4 ${phone ? 'text-xs leading-tight' : 'text-sm'}`}
       onClick={() => setSheet('boat')}
     >
       {boat
-        ? `${phone && toggle ? '' : `${boat.position.latitude.toFixed(5)}, ${boat.position.longitude.toFixed(5)} · `}${say(`${boat.speed.toFixed(1)} m/s`)}${source.source === 'hand' ? ' · by hand' : source.simulated ? ' · simulated boat' : source.source === 'network' ? ' · boat’s network' : ''}`
+        ? [layout.column.width < 140 || (phone && toggle) ? null : position, say(`${boat.speed.toFixed(1)} m/s`), from]
+            .filter(Boolean)
+            .join(' · ')
         : 'Set the position by hand'}
     </button>
   );
@@ -304,8 +342,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
   const pad = pictured ? (
     <Suspense fallback={null}>
       <Picture
-        width={phone ? 378 : 578}
-        height={phone ? 216 : back ? 370 : 424}
+        {...layout.picture}
         record={echoes}
         view={view}
         fixes={source.fixes}
@@ -317,7 +354,7 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
     </Suspense>
   ) : (
     <Pad
-      size={phone ? 222 : 420}
+      size={layout.pad - (back ? 48 : 0)}
       view={view}
       wind={wind}
       near={near}
@@ -328,81 +365,73 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
       onMark={marking.mark}
     />
   );
-
+  const columnHead = (
+    <p className="mb-1 flex justify-between gap-1 pl-2 text-sm text-mute">
+      <span>
+        How deep?{' '}
+        <b className="num whitespace-nowrap text-ink">
+          <Say>
+            {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
+          </Say>
+        </b>
+      </span>
+      {here.depth !== null && layout.column.width > 200 && (
+        <span className="num">{formatDepth(Math.max(0, here.depth - span.bottom), units, false)} off the bottom</span>
+      )}
+    </p>
+  );
   return (
     <>
-      {phone ? (
-        <div className="flex h-full flex-col overflow-y-auto">
-          {back && <div className="px-1.5 pt-1.5">{back}</div>}
-          <div className={pictured ? 'flex flex-col' : 'grid grid-cols-[152px_1fr]'}>
-            <section aria-label="How deep?" hidden={pictured} className="border-r border-line pt-1.5">
+      <DeckFrame
+        ref={frame}
+        layout={layout}
+        pictured={pictured}
+        parts={{
+          column: (
+            <div className="relative">
               {column}
-            </section>
-            <section aria-label="Where from the boat?" className="flex flex-col items-center gap-1 px-1 pt-1.5">
-              {pad}
-              <div className={`flex gap-1 ${pictured ? 'w-full' : ''}`}>
-                {choice}
-                {pictured && toggle}
-              </div>
-              <div className="flex items-center gap-2">
-                {!pictured && toggle}
-                {place}
-              </div>
-            </section>
-          </div>
-          <section className="flex flex-col gap-1.5 border-t border-line bg-surface px-2.5 py-1.5">
-            {stopOrMark}
-            {notice}
-            {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={40} onOpen={openEntry} />
-          </section>
-        </div>
-      ) : (
-        <div className="grid h-full grid-cols-[244px_1fr_340px] grid-rows-[minmax(0,1fr)_auto]">
-          <section aria-label="How deep?" className="flex flex-col overflow-y-auto border-r border-line px-2 pt-3">
-            <p className="mb-1 flex justify-between pl-2 text-sm text-mute">
-              <span>
-                How deep?{' '}
-                <b className="num text-ink">
-                  <Say>
-                    {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
-                  </Say>
-                </b>
-              </span>
-              {here.depth !== null && <span className="num">{formatDepth(Math.max(0, here.depth - span.bottom), units, false)} up</span>}
-            </p>
-            {column}
-          </section>
-          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center overflow-y-auto px-4 pt-3">
-            <p className="mb-1 flex w-full items-center justify-between gap-2 text-sm text-mute">
-              <span>{pictured ? 'What the sonar shows' : 'Touch where it is'}</span>
-              {toggle}
-              {choice}
-            </p>
-            {back}
-            {pad}
-            <div className="mt-auto flex w-full items-center justify-between">{place}</div>
-          </section>
-          <aside className="flex flex-col gap-2.5 overflow-y-auto border-l border-line bg-surface px-3.5 py-3">
-            {stopOrMark}
-            {notice}
-          </aside>
-          <section aria-label="The day" className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
-            {dayHead}
-            <DayStrip entries={entries} zone={water.time_zone} height={78} onOpen={openEntry} />
-          </section>
-        </div>
-      )}
+              {here.depth === null && <ColumnReach deepest={deepest} onDeepest={setDeepest} />}
+            </div>
+          ),
+          columnHead,
+          pad,
+          choice,
+          toggle,
+          padHead: layout.pad > 400 && <span>{pictured ? 'What the sonar shows' : 'Tap where it is'}</span>,
+          place,
+          back,
+          marking: stopOrMark,
+          notice,
+          day: (
+            <>
+              {dayHead}
+              <DayStrip entries={entries} zone={water.time_zone} height={layout.day} onOpen={openEntry} />
+            </>
+          ),
+        }}
+      />
       <DeckSheets
         sheet={sheet}
         log={log}
         fishing={fishing}
         corrected={marking.done}
         attempt={attempt}
+        onDeleted={onDeleted}
         onSheet={setSheet}
         onGo={setGoingTo}
       />
-      {open && (
+      {response && (
+        <ResponseSheet
+          key={response.id}
+          response={response}
+          species={water.species}
+          zone={water.time_zone}
+          onChange={(change) => attempt(() => log.write('responses', response.id, { ...asSent('responses', response), ...change }))}
+          onRemove={() => marking.remove(response.response, [{ record: 'responses', id: response.id, row: response }])}
+          onClose={() => setResponse(null)}
+        />
+      )}
+      {open && !response && (
         <EntrySheet
           entry={open}
           zone={water.time_zone}
@@ -416,7 +445,8 @@ function OnTheWater({ log }: { log: ReturnType<typeof useDeckLog> }) {
             attempt(() => log.write('contacts', id, { ...asSent('contacts', open.contact), ...change }, open.contact.version))
           }
           onOutcome={(id, row) => attempt(() => log.write('stops', id, row, open.kind === 'stop' ? open.stop.version : undefined))}
-          onRemove={(record, id) => attempt(() => log.remove(record, id))}
+          onRemove={marking.remove}
+          onResponse={setResponse}
         />
       )}
     </>

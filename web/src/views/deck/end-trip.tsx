@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import type { TripDetail } from '../../api/queries';
+import { DeleteButton } from '../../parts/delete-button';
 import { Dialog } from '../../parts/dialog';
 import { TallyWords } from './past-trips';
 import { some, tally } from './tally';
@@ -32,7 +32,6 @@ export function EndTrip({
   onDiscard: () => void;
   onClose: () => void;
 }) {
-  const [sure, setSure] = useState(false);
   const { sightings, blanks, stops, unsaid, unseen } = tally(detail);
   const missing = [
     readings === 0 && 'The water was not read: no temperature, clarity or wind.',
@@ -65,13 +64,12 @@ export function EndTrip({
         End the trip
       </button>
       {simulated && <p className="mt-3 text-sm">The boat is simulated: kept, this trip counts as water looked at like any other.</p>}
-      <button
-        type="button"
-        className={`btn mt-3 h-12 w-full ${sure ? 'btn-error' : ''}`}
-        onClick={() => (sure ? onDiscard() : setSure(true))}
-      >
-        {sure ? `Throw away ${sightings + blanks + stops} marks and the track for good` : 'Throw the trip away'}
-      </button>
+      <DeleteButton
+        label="Delete trip"
+        goes={`The trip goes, with ${some(sightings, 'mark', 'marks')}, ${some(blanks, 'blank', 'blanks')}, ${some(stops, 'stop', 'stops')} and its track.`}
+        onDelete={onDiscard}
+        className="mt-3"
+      />
     </Dialog>
   );
 }

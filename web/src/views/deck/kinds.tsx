@@ -24,9 +24,24 @@ export const kindWords = (kind: Kind, count: number): string =>
   kind === 'fish' ? `${count === MANY ? '50+' : count} fish` : KINDS.find((k) => k.kind === kind)!.label.toLowerCase();
 
 /** What is it? It stays chosen from one mark to the next. */
-export function KindChoice({ kind, narrow, onChoose }: { kind: Kind; narrow: boolean; onChoose: (kind: Kind) => void }) {
+export function KindChoice({
+  kind,
+  columns,
+  onChoose,
+}: {
+  kind: Kind;
+  /** Kinds in a row: with many, each has its symbol above its name. */
+  columns: number;
+  onChoose: (kind: Kind) => void;
+}) {
+  const narrow = columns > 2;
   return (
-    <div role="radiogroup" aria-label="What is it?" className={`grid gap-2 ${narrow ? 'grid-cols-4' : 'grid-cols-2'}`}>
+    <div
+      role="radiogroup"
+      aria-label="What is it?"
+      className="grid gap-1.5"
+      style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+    >
       {KINDS.map((k) => (
         <button
           key={k.kind}
@@ -34,7 +49,7 @@ export function KindChoice({ kind, narrow, onChoose }: { kind: Kind; narrow: boo
           role="radio"
           aria-checked={kind === k.kind}
           onClick={() => onChoose(k.kind)}
-          className={`flex min-h-[50px] items-center rounded-xl border-2 font-semibold leading-tight ${narrow ? 'flex-col justify-center gap-0.5 px-1 text-[13px]' : 'gap-2 px-2.5'} ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
+          className={`flex min-h-12 items-center rounded-xl border-2 font-semibold leading-tight ${narrow ? 'flex-col justify-center gap-0.5 px-1 text-[13px]' : 'gap-2 px-2.5 text-left'} ${kind === k.kind ? 'border-act bg-[color-mix(in_srgb,var(--act)_13%,var(--surface))]' : 'border-line bg-ground'}`}
         >
           <KindSymbol kind={k.kind} size={24} />
           {k.label}
@@ -44,44 +59,80 @@ export function KindChoice({ kind, narrow, onChoose }: { kind: Kind; narrow: boo
   );
 }
 
-/** How many fish, and whether they are taken for the species of the Strip. */
+/** How many fish, and what they are taken for: of a mark that nobody is sure of no species is logged. */
 export function CountChoice({
   count,
   named,
   species,
+  narrow,
   onCount,
   onNamed,
 }: {
   count: number;
-  named: boolean;
-  species: string;
+  /** What marks are taken for; null where nobody is sure. */
+  named: string | null;
+  /** Names to choose from: those of this log first. */
+  species: { logged: string[]; others: string[] };
+  narrow: boolean;
   onCount: (count: number) => void;
-  onNamed: (named: boolean) => void;
+  onNamed: (species: string | null) => void;
 }) {
+  const groups = [
+    ['in this log', species.logged],
+    [species.logged.length ? 'others' : 'species', species.others],
+  ] as const;
+  const taken = (
+    <select
+      aria-label="Species of the marks"
+      className={`select h-11 min-w-0 ${narrow ? 'flex-[2.2] pl-2 pr-5' : 'w-44'}`}
+      value={named ?? ''}
+      onChange={(e) => onNamed(e.target.value || null)}
+    >
+      <option value="">not sure</option>
+      {groups.map(([label, names]) =>
+        names.length ? (
+          <optgroup key={label} label={label}>
+            {names.map((name) => (
+              <option key={name} value={name}>
+                likely {name}
+              </option>
+            ))}
+          </optgroup>
+        ) : null,
+      )}
+    </select>
+  );
+  const counts = COUNTS.map((n) => (
+    <button
+      key={n}
+      type="button"
+      role="radio"
+      aria-checked={count === n}
+      onClick={() => onCount(n)}
+      className={`h-11 min-w-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}
+    >
+      {n === MANY ? '50+' : n}
+    </button>
+  ));
+  if (narrow)
+    return (
+      <div className="flex gap-1">
+        <div role="radiogroup" aria-label="How many?" className="num flex flex-[5] gap-1">
+          {counts}
+        </div>
+        {taken}
+      </div>
+    );
   return (
     <div>
-      <div className="mb-1 flex justify-between text-sm text-mute">
+      <div className="mb-1 flex items-center justify-between gap-2 text-sm text-mute">
         <span>
           How many? <b className="text-ink">{count === MANY ? '50 or more' : count}</b>
         </span>
-        <label className="flex cursor-pointer items-center gap-1.5">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={named} onChange={(e) => onNamed(e.target.checked)} />
-          likely {species}
-        </label>
+        {taken}
       </div>
       <div role="radiogroup" aria-label="How many?" className="num flex gap-1.5">
-        {COUNTS.map((n) => (
-          <button
-            key={n}
-            type="button"
-            role="radio"
-            aria-checked={count === n}
-            onClick={() => onCount(n)}
-            className={`h-11 flex-1 rounded-lg border bg-ground ${count === n ? 'border-2 border-ink font-bold' : 'border-line'}`}
-          >
-            {n === MANY ? '50+' : n}
-          </button>
-        ))}
+        {counts}
       </div>
     </div>
   );

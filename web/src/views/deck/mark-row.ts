@@ -1,6 +1,6 @@
 import type { Contact } from '@restless-shoal/core/logbook';
 import type { LatLon } from '@restless-shoal/core/geo';
-import type { DepthSpan } from './column-input';
+import type { DepthSpan } from './column-gesture';
 import type { Kind } from './kinds';
 
 /** What is known when a mark is made. Depths in metres below the surface; null where nobody knows. */

@@ -12,6 +12,7 @@ export function Notice({
   done,
   trouble,
   waits,
+  wide,
   onLeaveOut,
   onKeepMine,
   onBoat,
@@ -25,6 +26,8 @@ export function Notice({
   trouble: { words: string; warn: boolean } | null;
   /** How much waits to be sent, where the server does not answer. */
   waits: string | null;
+  /** The words have a line of their own. */
+  wide: boolean;
   /** Asks where the boat is. */
   onBoat: () => void;
   onLeaveOut: (entry: Entry) => void;
@@ -62,7 +65,7 @@ export function Notice({
         </button>
       </p>
     );
-  if (done) return <Said key={done.words} done={done} waits={waits} onOver={onOver} />;
+  if (done) return <Said key={done.words} done={done} waits={waits} wide={wide} onOver={onOver} />;
   return (
     trouble && (
       <p className={`flex items-center justify-between gap-2 text-sm ${trouble.warn ? 'text-warn' : 'text-mute'}`}>
@@ -77,19 +80,19 @@ export function Notice({
   );
 }
 
-function Said({ done, waits, onOver }: { done: Done; waits: string | null; onOver: () => void }) {
+function Said({ done, waits, wide, onOver }: { done: Done; waits: string | null; wide: boolean; onOver: () => void }) {
   const [how, setHow] = useState(false);
   return (
     <div className="text-sm leading-tight">
-      <p className="flex flex-wrap items-center justify-end gap-1 font-semibold">
-        <span className="min-w-0 flex-1 basis-40 max-md:basis-full" data-testid="done">
+      <p className={`flex items-center justify-end gap-1 font-semibold ${wide ? 'flex-wrap' : ''}`}>
+        <span className={`line-clamp-2 min-w-0 flex-1 ${wide ? 'basis-full' : ''}`} data-testid="done">
           <Say>{done.words}</Say>
           {waits && <span className="text-warn"> · {waits}</span>}
         </span>
         {done.same && (
           <button
             type="button"
-            className="btn btn-sm touch-target num px-2 leading-tight md:max-w-32"
+            className="btn btn-sm touch-target num max-w-28 px-1.5 text-xs leading-tight"
             onClick={() => {
               done.same?.join();
               onOver();

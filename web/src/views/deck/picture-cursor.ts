@@ -1,7 +1,7 @@
 import { boatAt, forwardPoint, sideScanPlace, type BoatFix, type EchoTrace, type ScreenPlace } from '@restless-shoal/core/sonar';
 import { distance } from '@restless-shoal/core/geo';
 import type { EchoRecord } from '../../state/echo-record';
-import type { DepthSpan } from './column-input';
+import type { DepthSpan } from './column-gesture';
 import { PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
 
 /** A point of a picture that somebody put the finger on. */

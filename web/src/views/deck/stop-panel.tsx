@@ -30,14 +30,17 @@ export function StopPanel({
   seen,
   species,
   onRespond,
+  onOpen,
   onFailed,
 }: {
   stop: StopState;
   open: OpenStop;
   /** Whether fish were marked since it began. */
   seen: boolean;
-  species: SpeciesProfile;
+  species: SpeciesProfile[];
   onRespond: (response: Response['response']) => void;
+  /** Opens what a fish did, to be put right. */
+  onOpen: (id: string) => void;
   onFailed: (error: Error) => void;
 }) {
   const [sheet, setSheet] = useState<'lure' | 'leave' | null>(null);
@@ -87,6 +90,21 @@ export function StopPanel({
           );
         })}
       </div>
+      {open.responses.length > 0 && (
+        <div role="group" aria-label="Logged here" className="flex gap-1.5 overflow-x-auto">
+          {[...open.responses].reverse().map((r) => (
+            <button key={r.id} type="button" className="btn btn-sm touch-target num shrink-0 px-2 font-normal" onClick={() => onOpen(r.id)}>
+              {[
+                WORDS[r.response],
+                r.response === 'landed' && (r.species ?? 'fish'),
+                r.length_m != null && `${Math.round(r.length_m * 100)} cm`,
+              ]
+                .filter(Boolean)
+                .join(' ')}
+            </button>
+          ))}
+        </div>
+      )}
       <button type="button" className="touch-target truncate text-left text-sm" onClick={() => setSheet('lure')}>
         <span className="text-mute">with </span>
         <span className="underline decoration-dotted underline-offset-4">{lureWords(stop.lure) || 'which lure?'}</span>
@@ -107,7 +125,7 @@ export function StopPanel({
   );
 }
 
-/** Length and fate of the fish just landed: each in a touch, all of it can wait. */
+/** Species, length and fate of the fish just landed: each in a tap, all of it can wait. */
 function Landed({
   response,
   species,
@@ -115,14 +133,15 @@ function Landed({
   onFailed,
 }: {
   response: OpenStop['responses'][number];
-  species: SpeciesProfile;
+  species: SpeciesProfile[];
   stop: StopState;
   onFailed: (error: Error) => void;
 }) {
   const [typed, setTyped] = useState('');
   const length = readNumber(typed) / 100;
   const possible = length > 0 && length <= 12;
-  const mass = possible ? massFromLength(species, length) : null;
+  const profile = species.find((s) => s.name === response.species);
+  const mass = possible && profile ? massFromLength(profile, length) : null;
   // All that was said so far: one touch follows the other faster than the record comes back.
   const said = useRef<Partial<Response>>({});
   const change = (more: Partial<Response>): void => {
@@ -131,8 +150,18 @@ function Landed({
   };
   return (
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2 text-sm" role="group" aria-label="The fish landed">
+      <select
+        aria-label="Species of the fish landed"
+        className="select h-11 min-w-0 flex-1"
+        value={response.species ?? ''}
+        onChange={(e) => change({ species: e.target.value || null })}
+      >
+        <option value="">which fish?</option>
+        {species.map((s) => (
+          <option key={s.name}>{s.name}</option>
+        ))}
+      </select>
       <label className="flex items-center gap-1">
-        {response.species ?? 'fish'},
         <input
           aria-label="Length, cm"
           inputMode="decimal"

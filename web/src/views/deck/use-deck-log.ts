@@ -8,8 +8,12 @@ import { outbox, useOutbox } from '../../offline/device';
 import { dayKey } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import type { DayEntry } from './day-strip';
+import { asSent } from './outcome';
 import type { TripStart } from './start-trip';
 import type { WaterReading } from './conditions-form';
+
+/** Records of a trip that the Deck writes one by one. */
+export type DeckRecord = 'contacts' | 'stops' | 'responses';
 
 type NewContact = Partial<Contact> & Pick<Contact, 'latitude' | 'longitude' | 'kind'>;
 
@@ -107,9 +111,12 @@ export function useDeckLog() {
     });
   }, [water.id, running]);
 
-  /** Throws the running trip away with all that was logged on it. */
-  const discard = useCallback(async () => {
-    if (running) await outbox.put('DELETE', `/waters/${water.id}/trips/${running.id}`);
+  /** Takes the running trip into the trash with all that was logged on it. @returns brings it back */
+  const discard = useCallback(async (): Promise<() => Promise<void>> => {
+    const gone = running;
+    const path = `/waters/${water.id}/trips/${gone?.id}`;
+    if (gone) await outbox.put('DELETE', path);
+    return () => (gone ? outbox.put('POST', `${path}/restore`, gone) : Promise.resolve());
   }, [water.id, running]);
 
   const mark = useCallback(
@@ -139,13 +146,16 @@ export function useDeckLog() {
    * @param base version that was changed, where the server gave one: it refuses what another device changed meanwhile
    */
   const write = useCallback(
-    (record: 'contacts' | 'stops' | 'responses', key: string, row: object, base?: number) =>
+    (record: DeckRecord, key: string, row: object, base?: number) =>
       outbox.put('PUT', `/trips/${id}/${record}/${key}${base === undefined ? '' : `?base=${base}`}`, row),
     [id],
   );
 
-  const remove = useCallback(
-    (record: 'contacts' | 'stops' | 'responses', key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`),
+  const remove = useCallback((record: DeckRecord, key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
+
+  /** Brings back what was deleted. @param row as it was: this device shows it before the server has answered */
+  const restore = useCallback(
+    (record: DeckRecord, key: string, row: object) => outbox.put('POST', `/trips/${id}/${record}/${key}/restore`, asSent(record, row)),
     [id],
   );
 
@@ -175,6 +185,7 @@ export function useDeckLog() {
     nothing,
     write,
     remove,
+    restore,
     read,
     hasChart: chart !== null,
   };

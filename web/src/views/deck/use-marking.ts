@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { lightWindows } from '@restless-shoal/core/lake';
 import { worthStopping, type Advice } from '@restless-shoal/core/passage';
@@ -10,12 +10,12 @@ import { useBoatState } from '../../state/boat';
 import type { Boat, BoatSource } from '../../state/use-boat';
 import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
-import type { DepthSpan } from './column-input';
+import { spanWithin, type DepthSpan } from './column-gesture';
 import { isFree, kindWords, type Kind } from './kinds';
 import { logged, markRow } from './mark-row';
 import { aimWords } from './pad';
 import type { Reading } from './picture-cursor';
-import type { useDeckLog } from './use-deck-log';
+import type { DeckRecord, useDeckLog } from './use-deck-log';
 import { quietAfter } from './stop-panel';
 import { isBlank } from './tally';
 import type { StopState } from './use-stop';
@@ -40,6 +40,9 @@ const OFFERED_MS = 9000;
 const NEWS_HOLDS = 2000;
 /** A target nearer than this is under the boat, where its sounder measures, m. */
 const UNDER = 3;
+/** The same thing again within this time is one touch, ms; of marks: this near to the last one, m. */
+const TWICE_MS = 600;
+const TWICE_M = 3;
 /** Water round the boat that a press on "Nothing here" speaks of, m. */
 const BLANK_RADIUS = 25;
 
@@ -65,8 +68,12 @@ function minutesOfLight(now: Date, at: LatLon): number {
 export interface Chosen {
   kind: Kind;
   count: number;
-  span: DepthSpan;
-  named: boolean;
+  /** As the Column was touched last; null before. */
+  touched: DepthSpan | null;
+  /** How far down the Column goes where nobody knows how deep the water is, m. */
+  deepest: number;
+  /** What fish are taken for; null where nobody is sure. */
+  named: string | null;
 }
 
 /**
@@ -76,10 +83,10 @@ export interface Chosen {
 export function useMarking(
   log: ReturnType<typeof useDeckLog>,
   stop: StopState,
-  { kind, count, span, named }: Chosen,
+  { kind, count, touched, deepest, named }: Chosen,
   onNoBoat: () => void,
 ) {
-  const { water, chart, species, running, frame } = useWaterState();
+  const { water, chart, running, frame } = useWaterState();
   const { source, view, flushTrack } = useBoatState();
   const { boat } = source;
   const rig = useRig();
@@ -93,6 +100,18 @@ export function useMarking(
     return () => clearTimeout(timer);
   }, [done, stays]);
 
+  const last = useRef({ what: '', at: -Infinity, ahead: 0, starboard: 0 });
+  /** Whether the same was logged a moment ago: a wet finger touches twice. */
+  const again = (what: string, place = { ahead: 0, starboard: 0 }): boolean => {
+    const before = last.current;
+    const now = { what, at: performance.now(), ...place };
+    last.current = now;
+    return (
+      before.what === what &&
+      now.at - before.at < TWICE_MS &&
+      Math.hypot(now.ahead - before.ahead, now.starboard - before.starboard) < TWICE_M
+    );
+  };
   const fail = (error: Error): void => setFailed(`Not saved: ${error.message}`);
   const attempt = (work: () => Promise<Done | null | void>): void => {
     setFailed(null);
@@ -122,6 +141,7 @@ export function useMarking(
   const under = boat ? charted(boat.position) : { depth: null, hardness: null };
   // What the sounder says now goes before what the chart said once.
   const here = { ...under, depth: boat?.depth ?? under.depth };
+  const span = spanWithin(touched, here.depth ?? deepest);
 
   /** Whether fish just marked are worth a stop; nothing where one is being fished. */
   const advise = ({
@@ -172,7 +192,7 @@ export function useMarking(
         kind,
         count,
         view: view.view,
-        species: named ? species.name : null,
+        species: named,
         span: read?.span ?? span,
         floor: below ?? there.depth ?? read?.floor ?? here.depth,
         hardness: there.hardness,
@@ -208,17 +228,22 @@ export function useMarking(
     });
 
   /** A touch on the Pad: as the screen shows it, by slant range for the views that measure it. */
-  const mark = (ahead: number, starboard: number): void =>
+  const mark = (ahead: number, starboard: number): void => {
+    if (again(`mark ${kind}`, { ahead, starboard })) return;
     markAt(padPlace(ahead, starboard, targetDepth, rig.transducerDepth, isSlant(view.view, rig.corrected)), null);
+  };
   const markRead = (read: Reading): void => markAt(read.place, read);
 
-  const nothing = (): void =>
+  const nothing = (): void => {
+    if (again('nothing')) return;
     atBoat(async (_, position) => {
       const id = await log.nothing(logged(position), BLANK_RADIUS);
       return { words: `Marked: nothing here, ${BLANK_RADIUS} m round the boat`, undo: undo(() => log.remove('stops', id)) };
     });
+  };
 
-  const fishHere = (): void =>
+  const fishHere = (): void => {
+    if (again('fish here')) return;
     atBoat(async (_, position) => {
       const id = await stop.begin(logged(position));
       return {
@@ -229,18 +254,37 @@ export function useMarking(
         }),
       };
     });
+  };
 
-  const respond = (response: Response['response']): void =>
+  const respond = (response: Response['response']): void => {
+    if (again(response)) return;
     attempt(async () => {
+      // The fish that were marked at this stop say more of what bites here than what the marks to come are taken for.
+      const marked = (log.detail?.contacts ?? []).filter((c) => c.kind === 'fish' && c.stop === stop.open?.stop.stop && c.species);
       const id = await stop.respond(response, {
         depth_m: Number(((span.top + span.bottom) / 2).toFixed(2)),
-        species: response === 'landed' || named ? species.name : null,
+        species: marked.at(-1)?.species ?? named,
       });
       return { words: `Logged: ${response}`, undo: undo(() => log.remove('responses', id)) };
+    });
+  };
+
+  /** Takes records of the trip into the trash, with what would be left without them. */
+  const remove = (words: string, gone: { record: DeckRecord; id: string; row: object }[]): void =>
+    attempt(async () => {
+      for (const { record, id } of gone) await log.remove(record, id);
+      return {
+        words: `Deleted: ${words}`,
+        undo: undo(async () => {
+          for (const { record, id, row } of [...gone].reverse()) await log.restore(record, id, row);
+        }),
+      };
     });
 
   return {
     here,
+    span,
+    remove,
     offWater: boat !== null && chart !== null && under.depth === null,
     done,
     failed,

@@ -45,10 +45,10 @@ export function ViewChoice({
     mode === 'troll' ? 'Trolling' : mode === 'fish' ? 'Fishing' : mode === 'sweep' ? 'Sweeping' : looking ? 'Looking' : 'Under way';
   const { ranges } = DECK_VIEWS.find((v) => v.view === view.view)!;
   return (
-    <div className="flex items-center gap-1.5 max-md:w-full max-md:flex-wrap max-md:gap-1">
+    <div className={`flex shrink-0 items-center ${narrow ? 'gap-1' : 'gap-1.5'}`}>
       <select
         aria-label="Sonar view in use"
-        className="select h-11 w-36 font-semibold max-md:w-[6.6rem] max-md:px-2"
+        className={`select h-11 font-semibold ${narrow ? 'w-[6.8rem] px-2' : 'w-36'}`}
         value={view.view}
         onChange={(e) => {
           const chosen = DECK_VIEWS.find((v) => v.view === e.target.value)!;
@@ -64,7 +64,7 @@ export function ViewChoice({
       {ranges.length > 0 && (
         <select
           aria-label={`Range of the view, ${depth}`}
-          className="select num h-11 w-24 max-md:w-[4.4rem] max-md:px-2"
+          className={`select num h-11 ${narrow ? 'w-[4.4rem] px-2' : 'w-24'}`}
           value={view.range}
           onChange={(e) => onView({ ...view, range: Number(e.target.value) })}
         >

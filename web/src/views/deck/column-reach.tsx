@@ -1,0 +1,27 @@
+import { formatDepth } from '@restless-shoal/core/units';
+import { useUnits } from '../../state/units';
+
+/** How far down the Column goes where nobody knows how deep the water is, m. */
+export const REACHES = [6, 12, 25, 50, 100];
+
+/** Chooses how far down the Column goes where neither the sounder nor a chart says how deep the water is. */
+export function ColumnReach({ deepest, onDeepest }: { deepest: number; onDeepest: (deepest: number) => void }) {
+  const units = useUnits();
+  return (
+    <label className="absolute bottom-0 left-10 text-xs text-mute">
+      <span className="sr-only">The water’s depth is not known here. The Column goes down to</span>
+      <select
+        className="select h-11 w-24 px-2 text-xs"
+        title="The water’s depth is not known here"
+        value={deepest}
+        onChange={(e) => onDeepest(Number(e.target.value))}
+      >
+        {REACHES.map((r) => (
+          <option key={r} value={r}>
+            to {formatDepth(r, units)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
