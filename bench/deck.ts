@@ -69,7 +69,7 @@ try {
       });
       paint.push(performance.now() - touched);
       safe.push(safeAt - touched);
-      await new Promise((done) => setTimeout(done, 250));
+      await new Promise((done) => setTimeout(done, 700));
     }
     return { paint, safe };
   }, MARKS);

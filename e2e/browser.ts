@@ -40,6 +40,8 @@ export interface PageOptions {
   at?: { latitude: number; longitude: number };
   /** Let the page put itself on the device, to be opened without a server. */
   installed?: boolean;
+  /** As on a device that was never used: no species is remembered. */
+  fresh?: boolean;
   /** Say yes to a certificate that nobody vouches for. */
   anyCertificate?: boolean;
 }
@@ -47,7 +49,7 @@ export interface PageOptions {
 /** A fresh page on the application. */
 export async function openPage(
   url: string,
-  { theme = 'day', size = DESK, at, installed = false, anyCertificate = false }: PageOptions = {},
+  { theme = 'day', size = DESK, at, installed = false, anyCertificate = false, fresh = false }: PageOptions = {},
 ): Promise<OpenPage> {
   const context = await (
     await openBrowser()
@@ -59,7 +61,7 @@ export async function openPage(
     serviceWorkers: installed ? 'allow' : 'block',
   });
   await context.addInitScript(
-    `localStorage.setItem('theme', '${theme}'); localStorage.getItem('species') ?? localStorage.setItem('species', 'zander')`,
+    `localStorage.setItem('theme', '${theme}');${fresh ? '' : ` localStorage.getItem('species') ?? localStorage.setItem('species', 'zander')`}`,
   );
   context.setDefaultTimeout(60_000);
   const page = await context.newPage();

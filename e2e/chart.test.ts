@@ -240,7 +240,7 @@ describe('measuring and drawing', () => {
       await page.waitForTimeout(350);
     }
     await page.mouse.dblclick(at(-150, 80).x, at(-150, 80).y);
-    await page.getByRole('button', { name: 'Save the outline' }).click();
+    await page.getByRole('button', { name: 'Save outline' }).click();
     await until(async () => (await etag()) !== before, 'the chart was built anew');
     const drawn = (await theWater()).outline.coordinates;
     expect(drawn).to.have.length(1);

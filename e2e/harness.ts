@@ -23,7 +23,9 @@ export interface CommandResult {
 /** Runs a command of the built application to its end. */
 export function command(...args: string[]): Promise<CommandResult> {
   return new Promise((done) => {
-    const child = spawn(process.execPath, [main, ...args], { env: { ...process.env, DATABASE_URL: '' } });
+    const child = spawn(process.execPath, [main, ...args], {
+      env: { ...process.env, DATABASE_URL: '', SHOAL_AHEAD: process.env.SHOAL_AHEAD ?? 'off' },
+    });
     let text = '';
     child.stdout.on('data', (d) => (text += d));
     child.stderr.on('data', (d) => (text += d));
@@ -42,7 +44,7 @@ export interface RunningServer {
 export function serve(data: string, ...args: string[]): Promise<RunningServer> {
   return new Promise((done, failed) => {
     const child = spawn(process.execPath, [main, 'serve', '--port', '0', '--data', data, ...args], {
-      env: { ...process.env, DATABASE_URL: '' },
+      env: { ...process.env, DATABASE_URL: '', SHOAL_AHEAD: process.env.SHOAL_AHEAD ?? 'off' },
     });
     let text = '';
     const ended = new Promise<number | null>((over) => child.on('close', over));

@@ -70,7 +70,7 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
       const box = (await pad.boundingBox())!;
       await page.mouse.click(box.x + box.width * (k % 2 ? 0.75 : 0.3), box.y + box.height * 0.55);
     }
-    await page.waitForTimeout(300);
+    await page.waitForTimeout(700);
   }
 }
 

@@ -32,7 +32,8 @@ for (const [words, size] of [
       await page.getByText('48.18690, -34.59090').waitFor();
       await press(page, 'Mark 1 fish below');
       await page.getByTestId('done').waitFor();
-      // Marked again at once, at the same place: asked whether it is the same one, and joined in a touch.
+      // Marked again after more than a double tap takes, at the same place: asked whether it is the same one, and joined in a tap.
+      await page.waitForTimeout(700);
       await press(page, 'Mark 1 fish below');
       await press(page, /^Same as \d\d:\d\d, 0 m off\?/);
       await press(page, 'Fish here');

@@ -1,6 +1,8 @@
 -- A water begins without a file, by where it lies; it can be put aside, and deleted with a way back.
 ALTER TABLE waters ADD COLUMN latitude double precision;
 ALTER TABLE waters ADD COLUMN longitude double precision;
+-- How deep it is at the most, as somebody said; a chart knows better.
+ALTER TABLE waters ADD COLUMN deepest_m double precision;
 ALTER TABLE waters ADD COLUMN archived_at timestamptz;
 ALTER TABLE waters ADD COLUMN deleted_at timestamptz;
 ALTER TABLE waters DROP CONSTRAINT waters_account_id_name_key;

@@ -1,7 +1,7 @@
-import { ChartSpline, HelpCircle, NotebookText, Map as MapIcon, MapPin, Moon, Ruler, Sailboat, Smartphone, Sun } from 'lucide-react';
+import { ChartSpline, HelpCircle, NotebookText, Waves, Map as MapIcon, MapPin, Moon, Ruler, Sailboat, Smartphone, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Navigate, NavLink, Route, Routes, useNavigate } from 'react-router';
-import { useWaters } from './api/queries';
+import { Navigate, NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
+import { useRunningTrips, useWaters } from './api/queries';
 import { Deck } from './views/deck';
 import { Dialog } from './parts/dialog';
 import { KeyHelp } from './parts/key-help';
@@ -13,13 +13,16 @@ import { Waiting } from './parts/waiting';
 import { useRefused } from './state/signed-in';
 import { setTheme, useTheme } from './state/theme';
 import { BoatProvider } from './state/boat';
-import { ImportingProvider, useImporting } from './state/importing';
+import { ImportingProvider } from './state/importing';
 import { WaterProvider } from './state/water';
+import type { NextStep } from './views/waters/new-water';
 
 // Map and charts are large: they come when a view needs them, the Deck never waits for them.
 const Brief = lazy(() => import('./views/brief').then((m) => ({ default: m.Brief })));
 const ChartView = lazy(() => import('./views/chart').then((m) => ({ default: m.ChartView })));
 const Patterns = lazy(() => import('./views/patterns').then((m) => ({ default: m.Patterns })));
+const WatersView = lazy(() => import('./views/waters').then((m) => ({ default: m.WatersView })));
+const FirstStart = lazy(() => import('./views/waters').then((m) => ({ default: m.FirstStart })));
 const PhoneSheet = lazy(() => import('./parts/phone-sheet').then((m) => ({ default: m.PhoneSheet })));
 const Forecast = lazy(() => import('./views/forecast').then((m) => ({ default: m.ForecastView })));
 
@@ -61,6 +64,10 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
         </NavLink>
       ))}
       <div className="flex-1 max-md:hidden" />
+      <NavLink to="/waters" className={({ isActive }) => `${item} max-md:!hidden short:!hidden ${isActive ? 'font-bold !text-ink' : ''}`}>
+        <Waves size={22} aria-hidden />
+        Waters
+      </NavLink>
       <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onPhone}>
         <Smartphone size={22} aria-hidden />
         Phone
@@ -81,21 +88,37 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
   );
 }
 
+/** Says in the title of the page which view of which water it is. */
+function useTitle(water: string | undefined): void {
+  const { pathname } = useLocation();
+  useEffect(() => {
+    const view = VIEWS.find((v) => pathname.startsWith(v.to))?.name ?? (pathname.startsWith('/waters') ? 'Waters' : null);
+    document.title = [view, water, 'Restless Shoal'].filter(Boolean).join(' · ');
+  }, [pathname, water]);
+}
+
 /** The shell: rail (tabs on a phone), Strip, and the view. */
 export function App() {
   const waters = useWaters();
   const [chosen, setChosen] = useState(() => localStorage.getItem('water'));
-  // A bookmarked view names its water.
-  const [named] = useState(() => new URLSearchParams(window.location.search).get('water'));
-  const bookmarked = waters.data?.find((w) => w.name === named)?.id;
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  // A link names its water, and a reload of it comes back to that one.
+  const named = new URLSearchParams(search).get('water');
+  const linked = waters.data?.find((w) => w.name === named)?.id;
   useEffect(() => {
-    if (bookmarked) setChosen(bookmarked);
-  }, [bookmarked]);
+    if (!linked) return;
+    localStorage.setItem('water', linked);
+    setChosen(linked);
+  }, [linked]);
+  const [missing, setMissing] = useState<string | null>(null);
+  useEffect(() => {
+    if (waters.data && named && !linked) setMissing(named);
+  }, [waters.data, named, linked]);
   const [help, setHelp] = useState(false);
   const [phone, setPhone] = useState(false);
   const [units, setUnits] = useState(false);
   const refused = useRefused();
-  const navigate = useNavigate();
   const theme = useTheme();
 
   useEffect(() => {
@@ -112,27 +135,49 @@ export function App() {
     return () => window.removeEventListener('keydown', press);
   }, [navigate, theme]);
 
+  useTitle(waters.data?.find((w) => w.id === (linked ?? chosen))?.name);
+  const [importInto, setImportInto] = useState<string | null>(null);
   // Asked for before anything else is shown; on the water it may wait, and what is marked waits with it.
   const [later, setLater] = useState(false);
   useEffect(() => setLater(false), [refused]);
   if (refused && !waters.data) return <SignIn />;
-  const water = waters.data?.find((w) => w.id === chosen) ?? waters.data?.[0];
+  const active = waters.data?.filter((w) => !w.archived_at) ?? [];
+  const water = waters.data?.find((w) => w.id === (linked ?? chosen)) ?? active[0] ?? waters.data?.[0];
   const choose = (id: string): void => {
     localStorage.setItem('water', id);
     setChosen(id);
   };
+  /** Goes to another water: what the address said of the one before is dropped. */
+  const open = (id: string, to?: string): void => {
+    choose(id);
+    setMissing(null);
+    void navigate(to ?? window.location.pathname);
+  };
+  const made = (id: string, next: NextStep | null): void => {
+    const to = { draw: '/chart?tool=draw', drive: '/chart?tool=drive', import: '/chart', trip: '/deck' };
+    open(id, next === null ? '/brief' : to[next]);
+    if (next === 'import') setImportInto(id);
+  };
   return (
-    <ImportingProvider onDone={choose}>
+    <ImportingProvider
+      onDone={choose}
+      into={waters.data?.find((w) => w.id === importInto)?.name ?? null}
+      onTaken={() => setImportInto(null)}
+    >
       <div className="flex h-full max-md:flex-col print:block print:h-auto">
         <Navigation onHelp={() => setHelp(true)} onPhone={() => setPhone(true)} onUnits={() => setUnits(true)} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {!waters.data ? (
             <Waiting what="your waters" failed={waters.error} />
           ) : !water ? (
-            <NoWater />
+            <Suspense fallback={<Waiting what="the view" failed={null} />}>
+              <FirstStart onMade={made} />
+            </Suspense>
           ) : (
             <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
-              <Strip waters={waters.data} onChoose={choose} />
+              <Strip waters={active.some((w) => w.id === water.id) ? active : [water, ...active]} onChoose={open} />
+              {missing !== null && <MissingWater name={missing} shown={water.name} onClose={() => setMissing(null)} />}
+              <TripElsewhere water={water.id} onOpen={(id) => open(id, '/deck')} />
               <BoatProvider>
                 <main className="relative min-h-0 flex-1 print:overflow-visible">
                   <Suspense fallback={<Waiting what="the view" failed={null} />}>
@@ -142,6 +187,7 @@ export function App() {
                       <Route path="/deck" element={<Deck />} />
                       <Route path="/patterns" element={<Patterns />} />
                       <Route path="/forecast" element={<Forecast />} />
+                      <Route path="/waters" element={<WatersView current={water.id} onOpen={(id) => open(id, '/brief')} onMade={made} />} />
                       <Route path="*" element={<Navigate to="/brief" replace />} />
                     </Routes>
                   </Suspense>
@@ -172,22 +218,32 @@ export function App() {
   );
 }
 
-function NoWater() {
-  const bringIn = useImporting();
+/** A link named a water that is not here: said, instead of showing another as if it were that one. */
+function MissingWater({ name, shown, onClose }: { name: string; shown: string; onClose: () => void }) {
   return (
-    <div className="m-auto max-w-lg p-6">
-      <h1 className="text-2xl font-bold">No water yet</h1>
-      <p className="mt-2 text-mute">
-        Bring in what you have: soundings, an outline, trips and marks, as CSV, GPX, NMEA or GeoJSON files or a ZIP of them. The chart is
-        made from them.
-      </p>
-      <button type="button" className="btn btn-primary touch-target mt-4" onClick={() => bringIn(null)}>
-        Bring in files
+    <p role="alert" className="flex items-center justify-between gap-3 border-b border-line bg-surface px-3 py-1.5">
+      <span>
+        There is no water called “{name}” here. This is <b>{shown}</b>.
+      </span>
+      <button type="button" className="btn touch-target px-3" onClick={onClose}>
+        OK
       </button>
-      <p className="mt-4 text-sm text-mute">Or by command, for a whole folder:</p>
-      <pre className="mt-1 overflow-x-auto rounded-box border border-line bg-surface p-3 font-mono text-sm">
-        ./shoal import --water "My lake" --create FOLDER
-      </pre>
-    </div>
+    </p>
+  );
+}
+
+/** A trip that runs on another water than the one that is shown. */
+function TripElsewhere({ water, onOpen }: { water: string; onOpen: (id: string) => void }) {
+  const other = useRunningTrips().data?.find((t) => t.water_id !== water);
+  if (!other) return null;
+  return (
+    <p role="status" className="flex items-center justify-between gap-3 border-b border-line bg-surface px-3 py-1">
+      <span>
+        A trip is running on <b>{other.water}</b>.
+      </span>
+      <button type="button" className="btn touch-target px-3" onClick={() => onOpen(other.water_id)}>
+        Go to it
+      </button>
+    </p>
   );
 }

@@ -26,6 +26,7 @@ export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind } from
 export { calibrateHardness } from './hardness';
 export { mainBody } from './main-body';
 export { proposeOutline } from './propose-outline';
+export { emptyChart } from './empty-chart';
 export { packChart, unpackChart } from './pack';
 export { packSoundings, unpackSoundings, type PlacedSoundings } from './pack-soundings';
 export { contourLines, contourDepths, type ContourLine } from './contour-lines';

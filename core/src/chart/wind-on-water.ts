@@ -17,20 +17,20 @@ export function effectiveFetch(cells: CellTable, i: number, from: number): numbe
   return sum / weight;
 }
 
-/** Height of the waves on each cell for a wind, m. */
-export function waveHeights(cells: CellTable, from: number, speed: number): Float32Array {
-  const mean = meanDepth(cells);
+/** Height of the waves on each cell for a wind, m. @param usual mean depth that is taken where none is charted, m */
+export function waveHeights(cells: CellTable, from: number, speed: number, usual = 1): Float32Array {
+  const mean = meanDepth(cells, usual);
   return Float32Array.from({ length: cells.count }, (_, i) =>
     waveHeight(speed, effectiveFetch(cells, i, from), Math.max(0.5, Number.isNaN(cells.depth[i]) ? mean : (cells.depth[i] + mean) / 2)),
   );
 }
 
-function meanDepth(cells: CellTable): number {
+function meanDepth(cells: CellTable, usual: number): number {
   let [sum, area] = [0, 0];
   for (let i = 0; i < cells.count; i++)
     if (!Number.isNaN(cells.depth[i])) {
       sum += cells.depth[i] * cells.area[i];
       area += cells.area[i];
     }
-  return area > 0 ? sum / area : 1;
+  return area > 0 ? sum / area : usual;
 }

@@ -9,8 +9,12 @@ export interface SchoolPlan {
   school: School;
   name: string;
   words: string;
-  places: number;
+  /** Null where no depth is charted: nobody can count them. */
+  places: number | null;
 }
+
+/** Whether any depth of a water is charted. */
+const sounded = (cells: CellTable): boolean => cells.depth.some((d) => !Number.isNaN(d));
 
 /** Cells joined side by side into places; those smaller than two cells are left out. */
 function countPlaces(chosen: Set<number>, cells: CellTable, indexOf: Map<number, number>): number {
@@ -51,7 +55,9 @@ function words(school: School, d: SchoolDay): string {
 export function schoolPlans(species: SpeciesProfile, day: Day, cells: CellTable): SchoolPlan[] {
   const today = schoolDay(species, day);
   const indexOf = indexCells(cells);
+  const counted = sounded(cells);
   return SCHOOLS.map((school) => {
+    if (!counted) return { school, name: SCHOOL_NAMES[school], words: words(school, today), places: null };
     const scores = Float32Array.from({ length: cells.count }, (_, i) => schoolScore(school, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);
     const chosen = new Set<number>();
@@ -69,9 +75,11 @@ export interface WaveBrief {
   stronger: { wind: number; highest: number };
 }
 
-export function waveBrief(day: Day, cells: CellTable): WaveBrief {
+/** @returns null where no outline says how far the wind blows over water */
+export function waveBrief(day: Day, cells: CellTable): WaveBrief | null {
+  if (!cells.count) return null;
   const { windFrom, windSpeed } = day.conditions;
-  const heights = waveHeights(cells, windFrom, windSpeed);
+  const heights = waveHeights(cells, windFrom, windSpeed, day.maxDepth / 2);
   const order = Array.from({ length: cells.count }, (_, i) => i).sort((a, b) => heights[b] - heights[a]);
   const most = order.slice(0, Math.max(1, Math.floor(order.length / 10)));
   const middle = (list: number[]): [number, number] => [
@@ -83,7 +91,7 @@ export function waveBrief(day: Day, cells: CellTable): WaveBrief {
   return {
     highest: heights[order[0]] ?? 0,
     side: windSpeed < 0.5 ? null : ((Math.atan2(mx - cx, my - cy) * 180) / Math.PI + 360) % 360,
-    stronger: { wind, highest: waveHeights(cells, windFrom, wind).reduce((a, b) => Math.max(a, b), 0) },
+    stronger: { wind, highest: waveHeights(cells, windFrom, wind, day.maxDepth / 2).reduce((a, b) => Math.max(a, b), 0) },
   };
 }
 
@@ -94,15 +102,21 @@ export interface Caution {
 }
 
 /** Cautions that follow from the conditions. They advise; local rules and the skipper decide. */
-export function cautions(species: SpeciesProfile, day: Day, waves: WaveBrief, boatLength = 4.6): Caution[] {
+export function cautions(species: SpeciesProfile, day: Day, waves: WaveBrief | null, boatLength = 4.6): Caution[] {
   const out: Caution[] = [];
   const m = (v: number): string => `${v.toFixed(1)} m`;
-  const steep = waves.highest > boatLength / 10;
-  out.push({
-    level: steep ? 'warning' : 'care',
-    title: 'Arithmetic, not a weather forecast.',
-    words: `Now up to ${m(waves.highest)} of wave${steep ? `: short and steep for a boat of ${m(boatLength)}` : ''}; at ${waves.stronger.wind} m/s from there up to ${m(waves.stronger.highest)}. A sheltered shore hides the sea outside. The skipper decides.`,
-  });
+  const steep = waves !== null && waves.highest > boatLength / 10;
+  const weather = { level: steep ? ('warning' as const) : ('care' as const), title: 'Arithmetic, not a weather forecast.' };
+  if (!waves)
+    out.push({
+      ...weather,
+      words: 'How high the waves get is not worked out without an outline. A sheltered shore hides the sea outside. The skipper decides.',
+    });
+  else
+    out.push({
+      ...weather,
+      words: `Now up to ${m(waves.highest)} of wave${steep ? `: short and steep for a boat of ${m(boatLength)}` : ''}; at ${waves.stronger.wind} m/s from there up to ${m(waves.stronger.highest)}. A sheltered shore hides the sea outside. The skipper decides.`,
+    });
   const surface = day.conditions.surface;
   if (surface < 12)
     out.push({ level: 'warning', title: 'Cold water.', words: `At ${surface.toFixed(1)} °C it kills fast: life-jacket on.` });
@@ -126,7 +140,7 @@ export function cautions(species: SpeciesProfile, day: Day, waves: WaveBrief, bo
 export interface HeatHypothesis {
   name: string;
   words: string;
-  places: number;
+  places: number | null;
 }
 
 /** @returns an empty list while the surface is no warmer than the species seeks */
@@ -135,12 +149,15 @@ export function heatHypotheses(species: SpeciesProfile, day: Day, cells: CellTab
   const line = day.column.thermocline;
   const window = schoolDay(species, day).window;
   const indexOf = indexCells(cells);
-  const count = (fits: (i: number) => boolean): number =>
-    countPlaces(
-      new Set(Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]) && fits(i))),
-      cells,
-      indexOf,
-    );
+  const counted = sounded(cells);
+  const count = (fits: (i: number) => boolean): number | null =>
+    !counted
+      ? null
+      : countPlaces(
+          new Set(Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]) && fits(i))),
+          cells,
+          indexOf,
+        );
   const low = line ? line.top - 1 : window.bottom - 2;
   return [
     {

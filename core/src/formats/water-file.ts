@@ -8,6 +8,11 @@ export interface WaterFile {
   kind?: string | null;
   datum?: string | null;
   altitude_m?: number | null;
+  /** Where it lies, for a water without an outline. */
+  latitude?: number | null;
+  longitude?: number | null;
+  /** How deep it is at the most, for a water without a chart. */
+  deepest_m?: number | null;
   time_zone?: string | null;
   rules?: unknown;
   forage?: string[] | null;
@@ -25,7 +30,20 @@ export function readWaterFile(text: string, file: string): { water: WaterFile; u
     throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
   }
   if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new FormatError(`${file}: must hold one object`);
-  const known = ['name', 'kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs', 'cleaning'];
+  const known = [
+    'name',
+    'kind',
+    'datum',
+    'altitude_m',
+    'latitude',
+    'longitude',
+    'deepest_m',
+    'time_zone',
+    'rules',
+    'forage',
+    'rigs',
+    'cleaning',
+  ];
   const raw = value as Record<string, unknown>;
   const aliases: Record<string, string> = { altitude: 'altitude_m', timeZone: 'time_zone', timezone: 'time_zone' };
   const water: Record<string, unknown> = {};

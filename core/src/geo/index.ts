@@ -20,3 +20,4 @@ export { Raster, CELL, cellKey, cellOf, cellCentre, parseCellKey } from './raste
 export { unionArea, patch, mayOverlap, type Patch } from './union-area';
 export { WaterCells } from './water-cells';
 export { insideMask } from './mask';
+export { shoreFromTrack, type NoShore } from './shore-from-track';

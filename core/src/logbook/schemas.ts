@@ -52,6 +52,9 @@ function recordSchema(record: RecordName, leaveOut: string[] = [], optional: str
   });
 }
 
+const numberFrom = (least: number, most: number) =>
+  number().strict().typeError('must be a number').min(least, 'is impossible').max(most, 'is impossible').nullable();
+
 /** Which steps clean a water's soundings. */
 const cleaningSchema = object({
   ...Object.fromEntries(
@@ -116,7 +119,10 @@ export const schemas = {
       .required('is missing'),
     kind: string().strict().nullable().max(60),
     datum: string().strict().nullable().max(120),
-    altitude_m: number().strict().typeError('must be a number').min(-450, 'is impossible').max(6500, 'is impossible').nullable(),
+    altitude_m: numberFrom(-450, 6500),
+    latitude: numberFrom(-90, 90),
+    longitude: numberFrom(-180, 180),
+    deepest_m: numberFrom(0.3, 1700),
     time_zone: string()
       .strict()
       .nullable()

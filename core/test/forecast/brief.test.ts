@@ -81,10 +81,10 @@ describe('wind on the water', () => {
     expect(heights[cell(501900, 250)]).to.be.above(heights[cell(500100, 250)] * 1.5);
     const i = cell(501900, 250);
     expect(heights[i]).to.be.at.most(waveHeight(8, 2000, 12) + 1e-6);
-    const brief = waveBrief(day({ windSpeed: 8 }), cells);
+    const brief = waveBrief(day({ windSpeed: 8 }), cells)!;
     expect(brief.side).to.be.closeTo(90, 25);
     expect(brief.stronger.highest).to.be.above(brief.highest);
-    expect(waveBrief(day({ windSpeed: 0 }), cells).side).to.equal(null);
+    expect(waveBrief(day({ windSpeed: 0 }), cells)!.side).to.equal(null);
   });
   it('tells the wind-blown from the sheltered shore, more so in a stronger wind', () => {
     const [blown, sheltered] = [cell(501950, 250), cell(500050, 250)];

@@ -58,8 +58,14 @@ function sayImport(say: Say, { imported, water, chart, hasChart, looks }: ReadyI
 }
 
 /** Imports sources and says what came of it. */
-export async function importAndSay({ pool, account }: Context, sources: Source[], request: ImportRequest, say: Say): Promise<void> {
-  sayImport(say, await importAndReady(pool, account, sources, request), request.update);
+export async function importAndSay(
+  { pool, account }: Context,
+  sources: Source[],
+  request: ImportRequest,
+  say: Say,
+  options: Parameters<typeof importAndReady>[4] = {},
+): Promise<void> {
+  sayImport(say, await importAndReady(pool, account, sources, request, options), request.update);
 }
 
 export const importCommand = (context: Context, paths: string[], request: ImportRequest): Promise<void> =>

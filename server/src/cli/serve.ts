@@ -4,7 +4,6 @@ import { createServer as createSecureServer } from 'node:https';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { toString as qrCode } from 'qrcode';
-import { makeLogbook, worldName } from '@restless-shoal/demo';
 import { SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
 import { hasPassword, setPassword } from '../db/sign-in';
@@ -13,12 +12,12 @@ import { readablePassword } from './password';
 import { watersWantingCharts } from '../db/charts';
 import { waterByName } from '../db/waters';
 import { Feed } from '../feed';
+import { DEMO_NAME, demoFiles } from '../import/demo';
 import { Uploads } from '../import/uploads';
 import { Jobs } from '../jobs/queue';
 import { importAndSay } from './import';
 import { openContext, type Context } from './context';
 
-const DEMO_SEED = 8;
 const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** Notes who serves a data folder, so that a second start says where the first one is. */
@@ -34,15 +33,18 @@ function alreadyServing(file: string): string | null {
 }
 
 async function loadDemo(context: Context): Promise<void> {
-  const name = worldName(DEMO_SEED);
-  if (await waterByName(context.pool, context.account, name)) {
-    console.log(`demo water: ${name} is loaded already`);
+  if (await waterByName(context.pool, context.account, DEMO_NAME)) {
+    console.log(`demo water: ${DEMO_NAME} is loaded already`);
     return;
   }
-  console.log(`demo water: making ${name} and two seasons of its log …`);
-  const { folder } = makeLogbook({ seed: DEMO_SEED });
-  const sources = [...folder].map(([name, text]) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
-  await importAndSay(context, sources, { water: name, create: true, update: false }, (line) => console.log(line));
+  console.log(`demo water: making ${DEMO_NAME} and two seasons of its log …`);
+  const sources = demoFiles().map(({ name, text }) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
+  let said = '';
+  const onProgress = (share: number, words = ''): void => {
+    const line = `  ${Math.round(100 * share)} % ${words}`;
+    if (line !== said) console.log((said = line));
+  };
+  await importAndSay(context, sources, { water: DEMO_NAME, create: true, update: false }, (line) => console.log(line), { onProgress });
 }
 
 export interface ServeOptions {
@@ -98,11 +100,13 @@ export async function serveCommand({ data, port, demo, listen, cert, key }: Serv
       pool: context.pool,
       url: context.database.url,
       uploads: new Uploads(join(context.database.folder.dir, 'uploads')),
+      ahead: process.env.SHOAL_AHEAD !== 'off',
       log: (line) => console.error(line),
     });
     await jobs.start();
     // What was imported while no server ran, or left by one that was killed.
     for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
+    await jobs.fitAllAhead(context.account);
     const bound = { port };
     const scheme = certificate ? 'https' : 'http';
     const names = listen === null ? ['127.0.0.1', 'localhost', '::1'] : [...new Set([listen, ...ownNames()])];

@@ -50,7 +50,7 @@ export const wantChart = async (db: Queryable, water: string): Promise<void> => 
 export const watersWantingCharts = async (db: Queryable, account: string): Promise<string[]> =>
   (
     await db.query<{ id: string }>(
-      `SELECT w.id FROM waters w WHERE w.account_id = $1
+      `SELECT w.id FROM waters w WHERE w.account_id = $1 AND w.deleted_at IS NULL
           AND w.chart_wanted > coalesce((SELECT max(c.made_for) FROM charts c WHERE c.water_id = w.id), 0)
           AND (w.outline IS NOT NULL OR EXISTS (SELECT 1 FROM soundings s WHERE s.water_id = w.id))`,
       [account],

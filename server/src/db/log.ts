@@ -23,10 +23,45 @@ export const tripsOf = async (db: Queryable, water: string): Promise<TripRow[]> 
 export const tripById = async (db: Queryable, account: string, id: string): Promise<TripRow | null> =>
   (
     await db.query<TripRow>(
-      'SELECT t.* FROM trips t JOIN waters w ON w.id = t.water_id WHERE t.id = $1 AND w.account_id = $2 AND t.deleted_at IS NULL',
+      'SELECT t.* FROM trips t JOIN waters w ON w.id = t.water_id WHERE t.id = $1 AND w.account_id = $2 AND t.deleted_at IS NULL AND w.deleted_at IS NULL',
       [id, account],
     )
   ).rows[0] ?? null;
+
+/** Trips of an account that run, on whatever water. */
+export const runningTrips = async (
+  db: Queryable,
+  account: string,
+): Promise<{ id: string; trip: string; water_id: string; water: string }[]> =>
+  (
+    await db.query(
+      `SELECT t.id, t.trip, w.id AS water_id, w.name AS water FROM trips t JOIN waters w ON w.id = t.water_id
+        WHERE w.account_id = $1 AND t."end" IS NULL AND t.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY t.start DESC`,
+      [account],
+    )
+  ).rows;
+
+/** What of a water has changed last: cheap to ask for, so that a second device sees what the first one marked. */
+export interface Pulse {
+  /** Moves with every change of any trip, also of one that was deleted. */
+  log: string;
+  /** Trips that run, with their stamps. */
+  running: { id: string; changed_at: string }[];
+  chart: number | null;
+  water: number;
+}
+
+export async function pulseOf(db: Queryable, water: { id: string; version: number }): Promise<Pulse> {
+  const { rows } = await db.query<{ n: number; last: string | null; running: Pulse['running'] | null; chart: number | null }>(
+    `SELECT count(*) AS n, max(changed_at) AS last,
+            json_agg(json_build_object('id', id, 'changed_at', changed_at)) FILTER (WHERE "end" IS NULL AND deleted_at IS NULL) AS running,
+            (SELECT max(id) FROM charts WHERE water_id = $1) AS chart
+       FROM trips WHERE water_id = $1`,
+    [water.id],
+  );
+  const [{ n, last, running, chart }] = rows;
+  return { log: `${n} ${last}`, running: running ?? [], chart, water: water.version };
+}
 
 /** Everything in a trip changes its stamp, so that looks and fits know. */
 export const touchTrips = async (db: Queryable, ids: string[]): Promise<void> => {

@@ -12,6 +12,11 @@ export interface WaterRow {
   kind: string | null;
   datum: string | null;
   altitude_m: number | null;
+  /** Where it lies, where no outline says so. */
+  latitude: number | null;
+  longitude: number | null;
+  /** How deep it is at the most, as somebody said. */
+  deepest_m: number | null;
   time_zone: string | null;
   epsg: number | null;
   outline: Geometry | null;
@@ -21,6 +26,8 @@ export interface WaterRow {
   rigs: unknown;
   cleaning: CleanSettings | null;
   chart_wanted: number;
+  archived_at: string | null;
+  deleted_at: string | null;
   version: number;
 }
 
@@ -34,11 +41,16 @@ export async function localAccount(db: Queryable): Promise<string> {
 }
 
 export const waterByName = async (db: Queryable, account: string, name: string): Promise<WaterRow | null> =>
-  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND lower(name) = lower($2)', [account, name.trim()])).rows[0] ??
-  null;
+  (
+    await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND lower(name) = lower($2) AND deleted_at IS NULL', [
+      account,
+      name.trim(),
+    ])
+  ).rows[0] ?? null;
 
 export const waterById = async (db: Queryable, account: string, id: string): Promise<WaterRow | null> =>
-  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND id = $2', [account, id])).rows[0] ?? null;
+  (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND id = $2 AND deleted_at IS NULL', [account, id])).rows[0] ??
+  null;
 
 export const listWaters = async (
   db: Queryable,
@@ -49,7 +61,7 @@ export const listWaters = async (
       `SELECT w.*, (SELECT count(*) FROM trips t WHERE t.water_id = w.id AND t.deleted_at IS NULL) AS trips,
               (SELECT count(*) FROM contacts c JOIN trips t ON t.id = c.trip_id WHERE t.water_id = w.id AND c.deleted_at IS NULL AND t.deleted_at IS NULL) AS contacts,
               (SELECT c.soundings FROM charts c WHERE c.water_id = w.id ORDER BY c.id DESC LIMIT 1) AS soundings
-         FROM waters w WHERE w.account_id = $1 ORDER BY w.name`,
+         FROM waters w WHERE w.account_id = $1 AND w.deleted_at IS NULL ORDER BY w.archived_at IS NOT NULL, w.name`,
       [account],
     )
   ).rows;
@@ -80,7 +92,19 @@ export type Told = (typeof TOLD)[number];
  */
 export async function describeWater(db: Queryable, id: string, file: WaterFile, over = true): Promise<Told> {
   let told: Told = 'same';
-  for (const column of ['kind', 'datum', 'altitude_m', 'time_zone', 'rules', 'forage', 'rigs', 'cleaning'] as const) {
+  for (const column of [
+    'kind',
+    'datum',
+    'altitude_m',
+    'latitude',
+    'longitude',
+    'deepest_m',
+    'time_zone',
+    'rules',
+    'forage',
+    'rigs',
+    'cleaning',
+  ] as const) {
     if (file[column] === undefined) continue;
     const json = ['rules', 'forage', 'rigs', 'cleaning'].includes(column);
     const value = json && file[column] !== null ? JSON.stringify(file[column]) : file[column];
@@ -129,6 +153,20 @@ export async function tellOutline(db: Queryable, water: WaterRow, outline: Geome
   if (!(await setOutline(db, water.id, outline, epsg))) return 'same';
   return drawn ? 'changed' : 'added';
 }
+
+/** Gives a water another name. @returns false when another water has it */
+export async function renameWater(db: Queryable, account: string, water: WaterRow, name: string): Promise<boolean> {
+  if (water.name === name) return true;
+  const other = await waterByName(db, account, name);
+  if (other && other.id !== water.id) return false;
+  await db.query('UPDATE waters SET name = $2, changed_at = now(), version = version + 1 WHERE id = $1', [water.id, name.trim()]);
+  return true;
+}
+
+/** Puts a water aside, or takes it up again: its log stays whole. */
+export const archiveWater = async (db: Queryable, id: string, archived: boolean): Promise<void> => {
+  await db.query(`UPDATE waters SET archived_at = ${archived ? 'coalesce(archived_at, now())' : 'NULL'} WHERE id = $1`, [id]);
+};
 
 export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeature & { id: number })[]> =>
   (

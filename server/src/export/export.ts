@@ -48,8 +48,12 @@ export async function exportFile(pool: Pool, water: WaterRow, file: ExportFile):
   }
 }
 
-function waterJson({ name, kind, datum, altitude_m, time_zone, rules, forage, rigs, cleaning }: WaterRow): string {
-  return JSON.stringify({ name, kind, datum, altitude_m, time_zone, rules, forage, rigs, cleaning }, null, 2) + '\n';
+function waterJson(water: WaterRow): string {
+  const { name, kind, datum, altitude_m, time_zone, rules, forage, rigs, cleaning } = water;
+  // Said only where somebody said it: an outline and a chart know better.
+  const { latitude, longitude, deepest_m } = water;
+  const began = { ...(latitude === null ? {} : { latitude, longitude }), ...(deepest_m === null ? {} : { deepest_m }) };
+  return JSON.stringify({ name, kind, datum, altitude_m, ...began, time_zone, rules, forage, rigs, cleaning }, null, 2) + '\n';
 }
 
 /** Writes a water out as a folder. @returns names and sizes of what was written, and what there was nothing for */

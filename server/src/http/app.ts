@@ -10,12 +10,14 @@ import type { Feed } from '../feed';
 import type { Jobs } from '../jobs/queue';
 import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
+import { demoRoutes } from './demo';
 import { answerErrors, RequestError } from './errors';
 import { feedRoutes } from './feed';
 import { keepableOnly, sameOriginOnly, type Reach } from './guard';
 import { signedInOnly, signInRoutes } from './sign-in';
 import { forecastRoutes } from './forecast';
 import { planRoutes } from './plan';
+import { trashRoutes } from './trash';
 import { tripRoutes } from './trips';
 import { waterRoutes } from './waters';
 
@@ -93,6 +95,8 @@ export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppO
   });
   api.use(backupRoutes(pool));
   api.use(waterRoutes(pool));
+  api.use(trashRoutes(pool));
+  api.use(demoRoutes(jobs));
   api.use(planRoutes(pool));
   api.use(chartRoutes(pool, jobs));
   api.use(tripRoutes(pool));

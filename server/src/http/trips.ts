@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express';
 import { object, string, type AnyObjectSchema } from 'yup';
 import { columnsOf, MODES, records, schemas, type Fields, type RecordName, type Row, type TrackFix } from '@restless-shoal/core/logbook';
-import { contactsOf, responsesOf, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
+import { contactsOf, responsesOf, runningTrips, stopsOf, touchTrips, trackOf, tripById, type TripRow } from '../db/log';
 import { quoted, transaction, type Client, type Pool } from '../db/pool';
 import { learnSpecies } from '../db/waters';
 import { accountOf } from './account';
@@ -141,6 +141,9 @@ export function tripRoutes(pool: Pool): Router {
       [id, water.id],
     );
     response.json({ id, done: back.rowCount ? 'restored' : 'same' });
+  });
+  router.get('/trips/running', async (request, response) => {
+    response.json(await runningTrips(pool, accountOf(request)));
   });
   router.get('/trips/:trip', async (request, response) => {
     const trip = await tripOf(pool, request);

@@ -1,18 +1,21 @@
 import { Router } from 'express';
+import { boolean, object } from 'yup';
 import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
 import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
 import { depthRuleSchema, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, wantChart } from '../db/charts';
-import { contactsOfWater, responsesOfWater, stopsOfWater, profilesOfWater, readingsOfWater, tripsOf } from '../db/log';
+import { contactsOfWater, responsesOfWater, stopsOfWater, profilesOfWater, pulseOf, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
 import {
+  archiveWater,
   coverOf,
   createWater,
   describeWater,
   editSpecies,
   listWaters,
   loggedSpecies,
+  renameWater,
   setOutline,
   speciesOf,
   waterById,
@@ -45,6 +48,10 @@ export function outlineZone(outline: OutlineGeometry): number {
   }
 }
 
+const archiveRequest = object({ archived: boolean().strict().typeError('must be true or false').required('is missing') })
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
+
 export function waterRoutes(pool: Pool): Router {
   const router = Router();
   router.get('/waters', async (request, response) => {
@@ -60,14 +67,26 @@ export function waterRoutes(pool: Pool): Router {
     };
     const epsg = body.outline ? outlineZone(body.outline) : null;
     const existing = await waterById(pool, accountOf(request), String(id));
+    const taken = (): RequestError => new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
     if (!existing) {
-      if (await waterByName(pool, accountOf(request), body.name))
-        throw new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
+      if (await waterByName(pool, accountOf(request), body.name)) throw taken();
       await createWater(pool, accountOf(request), body.name, String(id));
-    }
+    } else if (!(await renameWater(pool, accountOf(request), existing, body.name))) throw taken();
     await describeWater(pool, String(id), body);
     if (body.outline && epsg && (await setOutline(pool, String(id), body.outline, epsg))) await wantChart(pool, String(id));
     response.status(existing ? 200 : 201).json(await waterById(pool, accountOf(request), String(id)));
+  });
+  router.post('/waters/:water/archive', async (request, response) => {
+    const { archived } = await archiveRequest.validate(request.body);
+    const water = await waterOf(pool, request);
+    await archiveWater(pool, water.id, archived);
+    response.json({ done: archived ? 'archived' : 'taken up again' });
+  });
+  // Out of every list and number, but for 90 days not out of the database.
+  router.delete('/waters/:water', async (request, response) => {
+    const water = await waterOf(pool, request);
+    await pool.query('UPDATE waters SET deleted_at = now() WHERE id = $1', [water.id]);
+    response.json({ id: water.id, done: 'deleted' });
   });
   router.get('/waters/:water', async (request, response) => {
     const water = await waterOf(pool, request);
@@ -106,6 +125,10 @@ export function waterRoutes(pool: Pool): Router {
       profilesOfWater(pool, water.id),
     ]);
     response.json({ trips, readings, profiles });
+  });
+  router.get('/waters/:water/pulse', async (request, response) => {
+    response.setHeader('Cache-Control', 'no-store');
+    response.json(await pulseOf(pool, await waterOf(pool, request)));
   });
   router.get('/waters/:water/contacts', async (request, response) => {
     response.json(await contactsOfWater(pool, (await waterOf(pool, request)).id));

@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import PgBoss from 'pg-boss';
 import { FormatError } from '@restless-shoal/core/formats';
 import type { Pool } from '../db/pool';
-import { waterById } from '../db/waters';
+import { listWaters, loggedSpecies, speciesOf, waterById } from '../db/waters';
 import { NoSuchWaterError } from '../import/import';
 import type { Uploads } from '../import/uploads';
 import { importAndReady, type ImportRequest } from './import-and-ready';
 import type { TaskOptions } from './pool';
-import { buildWaterChart, freshFit, freshLooks, scoreFit } from './ready';
+import { buildWaterChart, freshFit, freshLooks, latestFit, scoreFit, scoresOfFit } from './ready';
 
 export type JobKind = 'fit' | 'score' | 'chart' | 'import';
 
@@ -43,6 +43,9 @@ const STATES: Record<string, JobState['state']> = {
   failed: 'failed',
 };
 
+/** So many species of a water are forecast before anybody asks. */
+const AHEAD = 2;
+
 /** A running job says that it lives every so often; one that was silent for longer lost its server. */
 const BEAT_MS = 3000;
 const SILENT_MS = 12_000;
@@ -51,6 +54,8 @@ interface JobsOptions {
   pool: Pool;
   url: string;
   uploads: Uploads;
+  /** Whether forecasts are made before anybody asks for them. */
+  ahead?: boolean;
   log?: (line: string) => void;
 }
 
@@ -63,10 +68,12 @@ export class Jobs {
   private beats: NodeJS.Timeout | null = null;
   private readonly pool: Pool;
   readonly uploads: Uploads;
+  private readonly ahead: boolean;
   private readonly log: (line: string) => void;
 
-  constructor({ pool, url, uploads, log = () => undefined }: JobsOptions) {
+  constructor({ pool, url, uploads, ahead = true, log = () => undefined }: JobsOptions) {
     this.pool = pool;
+    this.ahead = ahead;
     this.uploads = uploads;
     this.log = log;
     this.boss = new PgBoss({ connectionString: url, max: 4 });
@@ -152,6 +159,8 @@ export class Jobs {
     const water = await waterById(this.pool, account, waterId!);
     if (!water) throw new FormatError('the water is gone');
     await freshFit(this.pool, water, species!, null, options);
+    // How good it is comes of itself.
+    if (this.ahead) await this.startScore(account, water.id, species!);
   }
 
   private async score({ account, water: waterId, species }: JobData, options: TaskOptions): Promise<void> {
@@ -173,8 +182,34 @@ export class Jobs {
     options.onProgress?.(0.02, 'reading');
     const result = await importAndReady(this.pool, account, await this.uploads.sources(upload!), request!, options);
     await this.uploads.drop(upload!);
+    await this.fitAhead(account, result.imported.water.id);
     const { imported, chart, looks } = result;
     return { water: imported.water.id, created: imported.created, files: imported.files, passedOver: imported.passedOver, chart, looks };
+  }
+
+  /**
+   * Makes the forecasts that will be asked for first, so that the first look at them shows a finished answer: of the
+   * species that a water's log holds most of, with how good they are on trips held out.
+   */
+  async fitAhead(account: string, waterId: string): Promise<void> {
+    if (!this.ahead) return;
+    const water = await waterById(this.pool, account, waterId);
+    if (!water) return;
+    const known = await speciesOf(this.pool, water.id);
+    const logged = await loggedSpecies(this.pool, water.id, known);
+    for (const name of logged.filter((n) => !known.find((s) => s.name === n)?.isForage).slice(0, AHEAD)) {
+      const species = known.find((s) => s.name === name)!;
+      const fit = await latestFit(this.pool, water, species);
+      if (!fit || fit.stale) await this.startFit(account, water.id, name);
+      else if ((await scoresOfFit(this.pool, water, species)) === null) await this.startScore(account, water.id, name);
+    }
+  }
+
+  /** The same for every water that is in use. */
+  async fitAllAhead(account: string): Promise<void> {
+    if (!this.ahead) return;
+    for (const water of await listWaters(this.pool, account))
+      if (!water.archived_at && water.soundings) await this.fitAhead(account, water.id);
   }
 
   /** Queues a job; one that waits already for the same thing is joined. */

@@ -33,7 +33,7 @@ function beamOf(water: WaterRow): number {
 
 /** Where the water lies and how large it is. */
 export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
-  const centre = water.outline ? ringsCentroid(water.outline) : { latitude: 0, longitude: 0 };
+  const centre = water.outline ? ringsCentroid(water.outline) : { latitude: water.latitude ?? 0, longitude: water.longitude ?? 0 };
   return {
     ...centre,
     altitude: water.altitude_m ?? 0,
@@ -221,7 +221,7 @@ async function sourceFor(
   if (trips.length >= ENOUGH_OF_ITS_OWN) return null;
   const found = await pool.query<Source>(
     `SELECT w.name AS water, m.inputs, m.body FROM models m JOIN waters w ON w.id = m.water_id
-      WHERE w.account_id = $1 AND w.id <> $2 AND m.species = $3 AND m.stats->'borrowed' = 'null' AND m.stats->>'method' = $7
+      WHERE w.account_id = $1 AND w.deleted_at IS NULL AND w.id <> $2 AND m.species = $3 AND m.stats->'borrowed' = 'null' AND m.stats->>'method' = $7
         AND (m.stats->>'trips')::int >= $4 AND (m.stats->>'contacts')::float8 >= $5
         AND ($6::float8 IS NULL OR (m.stats->>'to')::float8 <= $6)
       ORDER BY (m.stats->>'contacts')::float8 DESC, m.id DESC LIMIT 1`,

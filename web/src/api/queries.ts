@@ -12,6 +12,11 @@ export interface WaterSummary {
   kind: string | null;
   time_zone: string | null;
   altitude_m: number | null;
+  /** Where it lies, where no outline says so, and how deep it is at the most, as somebody said. */
+  latitude: number | null;
+  longitude: number | null;
+  deepest_m: number | null;
+  archived_at: string | null;
   trips: number;
   contacts: number;
   soundings: number | null;
@@ -142,8 +147,9 @@ export const useLogbook = (id: string): UseQueryResult<Uint8Array> =>
     queryFn: async () => (await getBinary(`/waters/${id}/logbook`))!.bytes,
   });
 
-export const useTrip = (id: string | null): UseQueryResult<TripDetail> =>
-  useQuery({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getAsOf<TripDetail>(`/trips/${id}`) });
+export const tripQuery = (id: string | null) =>
+  queryOptions({ queryKey: ['trip', id], enabled: id !== null, queryFn: () => getAsOf<TripDetail>(`/trips/${id}`) });
+export const useTrip = (id: string | null): UseQueryResult<TripDetail> => useQuery(tripQuery(id));
 
 /** A place to go to. */
 export interface PlanPlace {
@@ -183,3 +189,57 @@ export type TripOutcome = Outcome & { trip: string; at: string };
 
 export const useOutcomes = (id: string): UseQueryResult<TripOutcome[]> =>
   useQuery({ queryKey: ['outcomes', id], queryFn: () => getJson<TripOutcome[]>(`/waters/${id}/outcomes`) });
+
+/** What of a water has changed last. */
+export interface Pulse {
+  log: string;
+  running: { id: string; changed_at: string }[];
+  chart: number | null;
+  water: number;
+}
+
+/** How often it is asked what other devices have changed, ms: within five seconds they are seen. */
+const PULSE_MS = 3000;
+
+export const usePulse = (id: string): UseQueryResult<Pulse> =>
+  useQuery({
+    queryKey: ['pulse', id],
+    queryFn: () => getJson<Pulse>(`/waters/${id}/pulse`),
+    refetchInterval: PULSE_MS,
+    refetchOnMount: 'always',
+    staleTime: 0,
+    retry: false,
+  });
+
+/** Something deleted, with what it is recognised by. */
+export interface TrashItem {
+  what: 'water' | 'trip' | 'stop' | 'contact' | 'response';
+  id: string;
+  water_id: string;
+  water: string;
+  trip_id: string | null;
+  trip: string | null;
+  time: string | null;
+  deleted_at: string;
+  time_zone: string | null;
+  kind: string | null;
+  species: string | null;
+  count: number | null;
+  trips: number | null;
+  marks: number | null;
+  stops: number | null;
+}
+
+export const useTrash = (): UseQueryResult<{ days: number; items: TrashItem[] }> =>
+  useQuery({ queryKey: ['trash'], staleTime: 0, queryFn: () => getJson<{ days: number; items: TrashItem[] }>('/trash') });
+
+/** A trip that runs, with the water it is on. */
+export interface RunningTrip {
+  id: string;
+  trip: string;
+  water_id: string;
+  water: string;
+}
+
+export const useRunningTrips = (): UseQueryResult<RunningTrip[]> =>
+  useQuery({ queryKey: ['running'], queryFn: () => getJson<RunningTrip[]>('/trips/running'), refetchInterval: 15_000, retry: false });

@@ -1,12 +1,14 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { X } from 'lucide-react';
+import { backCloses } from './dialog-history';
 
-/** A modal sheet over the view; Esc or a press beside it closes it. */
+/** A modal sheet over the view; Esc, Back or a tap beside it closes it. */
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current!;
     if (!dialog.open) dialog.showModal();
+    return backCloses(() => ref.current?.close());
   }, []);
   return (
     <dialog

@@ -19,6 +19,14 @@ export const dayInZone = (at: Date, zone: string | null): string =>
   inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
 export const clockInZone = (at: Date, zone: string | null): string => inZone(at, zone, { hour: '2-digit', minute: '2-digit' });
 
+/** A time zone as people say it: "UTC−2" for Etc/GMT+2, whose sign runs the other way; a place by its own name. */
+export function zoneWords(zone: string | null): string {
+  if (zone === null) return 'this device’s time';
+  const fixed = /^Etc\/GMT([+-])(\d+)$/.exec(zone);
+  if (fixed) return fixed[2] === '0' ? 'UTC' : `UTC${fixed[1] === '+' ? '−' : '+'}${fixed[2]}`;
+  return /^Etc\/(UTC|GMT)$/.test(zone) ? 'UTC' : zone.replaceAll('_', ' ');
+}
+
 /** "15 416" */
 export const grouped = (n: number): string => Math.round(n).toLocaleString('en').replaceAll(',', '\u202f');
 

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { fromUnit, metric, toUnit, type UnitSystem } from '@restless-shoal/core/units';
 import { useUnits } from '../state/units';
-import { useWaterState, type WhatIf } from '../state/water';
+import { useWaterState } from '../state/water';
+import type { WhatIf } from '../state/what-if';
 import { Dialog } from './dialog';
-import { compass, fromLocalInput, toLocalInput } from './format';
+import { compass, fromLocalInput, toLocalInput, zoneWords } from './format';
 import { UnitsFields } from './units-fields';
 
 interface SliderProps {
@@ -80,7 +81,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
   const set = (change: WhatIf): void => setWhatIf(change);
   return (
     <Dialog title="What if…" onClose={onClose}>
-      <p className="mb-3 text-mute">Whatever you change here, every view answers for it. The log stays as it is.</p>
+      <p className="mb-3 text-mute">Change any of these, and every view answers for the changed conditions. Your log stays as it is.</p>
       <label className="grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1.5">
         <span className="font-semibold">Day and time</span>
         <span className="flex items-center gap-2">
@@ -93,7 +94,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
               if (at) set({ at });
             }}
           />
-          <small className="text-mute">{water.time_zone ?? 'local time'}</small>
+          <small className="text-mute">{zoneWords(water.time_zone)}</small>
         </span>
       </label>
       <Slider

@@ -2,6 +2,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { formatDepth, formatSpeed, formatTemperature, sayIn, stepText } from '@restless-shoal/core/units';
+import { useNavigate } from 'react-router';
 import type { WaterSummary } from '../api/queries';
 import { useReach } from '../api/reach';
 import { useWaterState } from '../state/water';
@@ -37,10 +38,14 @@ function Item({
   );
 }
 
+/** Stands for the list of all waters in the choice of one. */
+const ALL = 'all';
+
 /** The conditions everything else is computed for. Press any of them to ask what if. */
 export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: (id: string) => void }) {
-  const { water, species, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
+  const { water, species, speciesKnown, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
   const units = useUnits();
+  const navigate = useNavigate();
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
@@ -74,24 +79,27 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
       className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}
     >
       <div className="flex min-w-0 flex-1 overflow-x-auto">
-        <label className={`relative shrink-0 border-r border-line px-3 py-2 short:py-0.5 ${waters.length === 1 ? 'max-md:hidden' : ''}`}>
+        <label className="relative shrink-0 border-r border-line px-3 py-2 short:py-0.5">
           <span className="block text-xs text-mute">water</span>
           <select
             aria-label="Water"
-            className="num max-w-44 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
+            className="num max-w-44 max-md:max-w-28 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
             value={water.id}
-            onChange={(e) => onChoose(e.target.value)}
+            onChange={(e) => (e.target.value === ALL ? void navigate('/waters') : onChoose(e.target.value))}
           >
             {waters.map((w) => (
               <option key={w.id} value={w.id} className="bg-surface text-ink">
                 {w.name}
               </option>
             ))}
+            <option value={ALL} className="bg-surface text-ink">
+              All waters …
+            </option>
           </select>
           <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
         </label>
         <label className="relative shrink-0 border-r border-line px-3 py-2 short:py-0.5">
-          <span className="block text-xs text-mute">{season.label}</span>
+          <span className="block whitespace-nowrap text-xs text-mute">{speciesKnown ? season.label : 'choose a species'}</span>
           <select
             aria-label="Species"
             className="w-28 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"

@@ -1,7 +1,8 @@
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import type { Chart } from '@restless-shoal/core/chart';
+import { useQueryClient } from '@tanstack/react-query';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { emptyChart, packChart, type Chart } from '@restless-shoal/core/chart';
 import { castsOf, conditionsFromLog, dayFor, frameLength, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
-import { ringsCentroid } from '@restless-shoal/core/geo';
+import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import {
   likelyTarget,
   readDepthRule,
@@ -13,24 +14,17 @@ import {
 } from '@restless-shoal/core/species';
 import { appliedLog, ofLog, since } from '../offline/apply';
 import { useOutbox } from '../offline/device';
-import { useChart, useLog, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
-
-/** What somebody set by hand in the Strip; what is left out comes from the log. */
-export interface WhatIf {
-  at?: Date;
-  surface?: number;
-  secchi?: number;
-  windFrom?: number;
-  windSpeed?: number;
-  level?: number;
-  levelTrend?: number;
-  thermoclineSet?: { top: number; bottom: number };
-}
+import { useChart, useLog, usePulse, useWater, type Pulse, type TripRow, type Water, type WaterLog } from '../api/queries';
+import { useWhatIf, type WhatIf } from './what-if';
 
 /** All views work on this: the water in use, its chart and log, and the conditions of the Strip. */
 export interface WaterState {
   water: Water;
+  /** Its chart; null while no depth is known. */
   chart: Chart | null;
+  /** What it can be drawn on: its chart, one of its outline alone, or an empty one where it lies; null where nobody said where. */
+  ground: Chart | null;
+  /** The ground as bytes, for handing it to a worker. */
   chartBytes: Uint8Array | null;
   log: WaterLog;
   frame: WaterFrame;
@@ -72,15 +66,49 @@ function logMoment(log: WaterLog, running: TripRow | null): Date {
   return new Date(Date.parse(last.time));
 }
 
-function frameOf(water: Water, chart: Chart | null): WaterFrame {
-  const centre = water.outline ? ringsCentroid(water.outline) : { latitude: 45, longitude: 0 };
+/** Deepest water where nobody said how deep it is, m. */
+const USUAL_DEEPEST = 10;
+
+function frameOf(water: Water, chart: Chart | null, ground: Chart | null): WaterFrame {
+  const at = water.latitude !== null && water.longitude !== null ? { latitude: water.latitude, longitude: water.longitude } : null;
+  const centre = water.outline ? ringsCentroid(water.outline) : (at ?? { latitude: 45, longitude: 0 });
   return {
     ...centre,
     altitude: water.altitude_m ?? 0,
-    deepest: Math.max(1, chart?.deepest ?? 10),
-    lengthKm: chart ? frameLength(chart.cells.column, chart.cells.row) : 1,
+    deepest: Math.max(1, chart?.deepest ?? water.deepest_m ?? USUAL_DEEPEST),
+    lengthKm: ground?.cells.count ? frameLength(ground.cells.column, ground.cells.row) : 1,
     rule: readDepthRule(water.rules),
   };
+}
+
+/** An empty chart where a water lies; where nobody said where, anywhere. */
+function emptyGround({ latitude, longitude }: Water): { chart: Chart; bytes: Uint8Array } {
+  const at = { latitude: latitude ?? 45, longitude: longitude ?? 0 };
+  const epsg = utmEpsg(at);
+  const chart = emptyChart(epsg, metricPlane(epsg).toMetric(at));
+  return { chart, bytes: packChart(chart) };
+}
+
+/** Takes up what other devices have changed, within a few seconds. */
+function useOthersChanges(id: string): void {
+  const queries = useQueryClient();
+  const { data: pulse } = usePulse(id);
+  const before = useRef<Pulse | null>(null);
+  useEffect(() => {
+    const last = before.current;
+    before.current = pulse ?? null;
+    if (!pulse || !last) return;
+    const again = (...keys: string[]): void => keys.forEach((key) => void queries.invalidateQueries({ queryKey: [key, id] }));
+    if (pulse.chart !== last.chart) again('chart', 'water', 'looks', 'logbook', 'soundings', 'surveys');
+    else if (pulse.water !== last.water) again('water');
+    if (pulse.log !== last.log) {
+      for (const trip of [...pulse.running, ...last.running])
+        if (pulse.running.find((t) => t.id === trip.id)?.changed_at !== last.running.find((t) => t.id === trip.id)?.changed_at)
+          void queries.invalidateQueries({ queryKey: ['trip', trip.id] });
+      // Trips that began or ended, and readings of the water.
+      void queries.invalidateQueries({ queryKey: ['log', id] });
+    }
+  }, [pulse, queries, id]);
 }
 
 /** Opens a water for all views below. */
@@ -106,18 +134,20 @@ export function WaterProvider({
     [served.data, served.error, id, pendingKey],
   );
   const [speciesName, setSpecies] = useState(() => localStorage.getItem(`species ${id}`) ?? localStorage.getItem('species'));
-  const [whatIf, setWhatIf] = useState<WhatIf>({});
+  const [whatIf, setWhatIf] = useWhatIf();
+  useOthersChanges(id);
 
   // Grouped once a log: while a finger drags a what-if, a water's casts stay what they are, and their layers are known.
   const profiles = log.data?.profiles;
   const casts = useMemo(() => castsOf(profiles ?? []), [profiles]);
 
+  const base = useMemo(() => chart.data ?? (water.data && chart.data === null ? emptyGround(water.data) : null), [chart.data, water.data]);
   const state = useMemo((): WaterState | null => {
     if (!water.data || !log.data || chart.data === undefined) return null;
     const running = [...log.data.trips].reverse().find((t) => t.end === null) ?? null;
     // An outline without a sounding is no chart yet.
     const loaded = chart.data && chart.data.chart.soundings > 0 ? chart.data.chart : null;
-    const frame = frameOf(water.data, loaded);
+    const frame = frameOf(water.data, loaded, base?.chart ?? null);
     const at = whatIf.at ?? logMoment(log.data, running);
     const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
     const logged = conditionsFromLog(readings, at, frame);
@@ -132,7 +162,9 @@ export function WaterProvider({
     return {
       water: water.data,
       chart: loaded,
-      chartBytes: chart.data?.bytes ?? null,
+      // Of a water that lies nobody knows where there is nothing to draw.
+      ground: chart.data || water.data.latitude !== null ? (base?.chart ?? null) : null,
+      chartBytes: base?.bytes ?? null,
       log: log.data,
       frame,
       species,
@@ -157,10 +189,10 @@ export function WaterProvider({
       said: logged.said,
       readAt: logged.readAt,
       whatIf,
-      setWhatIf: (change) => setWhatIf((before) => (change === null ? {} : { ...before, ...change })),
+      setWhatIf,
       running,
     };
-  }, [id, water.data, chart.data, log.data, whatIf, speciesName, casts]);
+  }, [id, water.data, chart.data, base, log.data, whatIf, setWhatIf, speciesName, casts]);
 
   const failed = water.error ?? chart.error ?? log.error;
   if (!state) return <>{fallback(failed)}</>;

@@ -74,9 +74,11 @@ export interface ForecastAnswer {
 
 export interface BriefAnswer {
   window: DepthWindow;
-  share: BandShare;
+  /** What of the water the window leaves; null while no depth is charted. */
+  share: BandShare | null;
   schools: SchoolPlan[];
-  waves: WaveBrief;
+  /** Null while no outline says how far the wind blows. */
+  waves: WaveBrief | null;
   /** Height of the waves on each cell, m. */
   waveHeights: Float32Array;
   cautions: Caution[];
@@ -164,19 +166,19 @@ const api = {
   /** What the water says today, for one species. */
   brief(request: Pick<ForecastRequest, 'day' | 'species'> & { frame: WaterFrame; signs: string }): BriefAnswer {
     if (!chart) throw new Error('no chart is open');
-    const { cells, deepest } = chart;
+    const { cells, soundings } = chart;
     const { day, species } = request;
     const { samples, thermocline } = day.column;
     const { windSpeed, trend } = day.conditions;
     const window = windowOn(species, day);
     const waves = waveBrief(day, cells);
-    const hypsograph = hypsographOf(cells, deepest);
+    const hypsograph = hypsographOf(cells, day.maxDepth);
     return {
       window,
-      share: window.empty ? { bottom: 0, over: 0, out: 1 } : bandShare(cells, window.top, window.bottom),
+      share: !soundings ? null : window.empty ? { bottom: 0, over: 0, out: 1 } : bandShare(cells, window.top, window.bottom),
       schools: schoolPlans(species, day, cells),
       waves,
-      waveHeights: waveHeights(cells, day.conditions.windFrom, windSpeed),
+      waveHeights: waveHeights(cells, day.conditions.windFrom, windSpeed, day.maxDepth / 2),
       cautions: cautions(species, day, waves),
       heat: heatHypotheses(species, day, cells),
       water: {

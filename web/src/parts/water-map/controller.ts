@@ -63,6 +63,9 @@ export interface ChanceLayer {
 /** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
 const SIGNS_FROM = 2.2;
 
+/** How far an empty map reaches from the place where the water lies, and the squares drawn on it for a measure, m. */
+const [EMPTY_REACH, EMPTY_SQUARE] = [400, 100];
+
 /** Draws a layer anew; one that holds nothing costs nothing. */
 function show(layer: ImageLayer<ImageCanvasSource>, something: boolean): void {
   layer.setVisible(something);
@@ -90,6 +93,7 @@ export class WaterMapController {
   private readonly shapeSource = new VectorSource();
   private readonly coverSource = new VectorSource();
   private readonly hazardSource = new VectorSource();
+  private readonly trackSource = new VectorSource();
   private readonly placeSource = new VectorSource();
   private readonly pointSource = new VectorSource();
   private depth: PlacedPicture | null = null;
@@ -178,7 +182,7 @@ export class WaterMapController {
     this.coverLayer = still(this.coverSource);
     this.hazardLayer = still(this.hazardSource, true);
     const live = (source: VectorSource): VectorLayer => new VectorLayer({ source });
-    const bounds = ringsBounds(rings);
+    const bounds = this.bounds();
     this.map = new OlMap({
       target,
       controls: [],
@@ -196,6 +200,7 @@ export class WaterMapController {
         this.markSigns,
         // A season of marks may hide cover, but never a hazard.
         this.hazardLayer,
+        still(this.trackSource),
         live(this.placeSource),
         live(this.pointSource),
       ],
@@ -214,16 +219,26 @@ export class WaterMapController {
   /** Takes up another build of the same water: the view, and what is being drawn by hand, stay as they are. */
   setChart(chart: Chart, rings: Rings): void {
     if (chart === this.chart && rings === this.rings) return;
+    const first = !this.rings.length && rings.length > 0;
     this.chart = chart;
     this.rings = rings;
     this.restyle();
+    // A first outline is shown as a whole.
+    if (first) this.fit();
   }
 
   /** Shows all of the water. */
   fit(): void {
     const view = this.map.getView();
-    view.fit(ringsBounds(this.rings), { padding: this.padding });
+    view.fit(this.bounds(), { padding: this.padding });
     this.whole = { center: view.getCenter()!, resolution: view.getResolution()! };
+  }
+
+  /** What the whole of the water is: its shores, or some hundred metres round the place where it is said to lie. */
+  private bounds(): [number, number, number, number] {
+    if (this.rings.length) return ringsBounds(this.rings);
+    const { x0, y0 } = this.chart.depth;
+    return [x0 - EMPTY_REACH, y0 - EMPTY_REACH, x0 + EMPTY_REACH, y0 + EMPTY_REACH];
   }
 
   private showsWhole(): boolean {
@@ -243,9 +258,38 @@ export class WaterMapController {
     this.soundingsLayer.getSource()!.changed();
     this.drawing.restyle();
     this.shoreSource.clear();
+    if (!this.rings.length) {
+      this.shoreSource.addFeatures(this.squares());
+      return;
+    }
     const shore = new Feature(new Polygon(this.rings.map((ring) => [...ring, ring[0]])));
-    shore.setStyle(new Style({ stroke: new Stroke({ color: css('--ink', 0.75), width: 1.6 }) }));
+    shore.setStyle(
+      new Style({
+        stroke: new Stroke({ color: css('--ink', 0.75), width: 1.6 }),
+        // Water whose depth nobody knows yet is still water.
+        fill: this.chart.soundings ? undefined : new Fill({ color: css('--w1', 0.55) }),
+      }),
+    );
     this.shoreSource.addFeature(shore);
+  }
+
+  /** Squares of 100 m on an empty map, and a cross where the water is said to lie: something to draw by. */
+  private squares(): Feature[] {
+    const { x0, y0 } = this.chart.depth;
+    const lines: Feature[] = [];
+    const far = 10 * EMPTY_REACH;
+    const add = (points: number[][], strong: boolean): void => {
+      const line = new Feature(new LineString(points));
+      line.setStyle(new Style({ stroke: new Stroke({ color: css('--ink', strong ? 0.8 : 0.13), width: strong ? 2 : 1 }) }));
+      lines.push(line);
+    };
+    for (let d = -far; d <= far; d += EMPTY_SQUARE) {
+      add([[x0 + d, y0 - far], [x0 + d, y0 + far]], false); // prettier-ignore
+      add([[x0 - far, y0 + d], [x0 + far, y0 + d]], false); // prettier-ignore
+    }
+    add([[x0 - 12, y0], [x0 + 12, y0]], true); // prettier-ignore
+    add([[x0, y0 - 12], [x0, y0 + 12]], true); // prettier-ignore
+    return lines;
   }
 
   setDepth(band: [number, number] | null, relief = true): void {
@@ -405,6 +449,18 @@ export class WaterMapController {
           }),
         );
         return feature;
+      }),
+    );
+  }
+
+  /** Ways that were driven. */
+  setTracks(tracks: MetricPoint[][]): void {
+    this.trackSource.clear();
+    this.trackSource.addFeatures(
+      tracks.map((points) => {
+        const line = new Feature(new LineString(points));
+        line.setStyle(new Style({ stroke: new Stroke({ color: css('--act', 0.8), width: 2, lineDash: [2, 5] }) }));
+        return line;
       }),
     );
   }

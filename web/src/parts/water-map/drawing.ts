@@ -95,6 +95,11 @@ export class Drawing {
     this.draw?.appendCoordinates([point]);
   }
 
+  /** Takes the last point back. */
+  removeLast(): void {
+    this.draw?.removeLastPoint();
+  }
+
   /** Ends a line or an area with the points it has. */
   finish(): void {
     this.draw?.finishDrawing();

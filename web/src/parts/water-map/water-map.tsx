@@ -1,7 +1,7 @@
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { ChartFeature, ContourLine } from '@restless-shoal/core/chart';
-import { metricPlane, outlineToRings, type Point, type Raster } from '@restless-shoal/core/geo';
+import { metricPlane, outlineToRings, type Point, type Raster, type Rings } from '@restless-shoal/core/geo';
 import { useTheme } from '../../state/theme';
 import { useWaterState } from '../../state/water';
 import { WaterMapController, type ChanceLayer, type MapCover, type MapMark, type MapPlace } from './controller';
@@ -28,6 +28,8 @@ interface WaterMapProps {
   marks?: MapMark[];
   places?: MapPlace[];
   chosen?: number | null;
+  /** Ways that were driven, m. */
+  tracks?: Point[][];
   /** The point looked at, m; the map moves there when it changes by `goTo`. */
   point?: Point | null;
   goTo?: Point | null;
@@ -47,6 +49,7 @@ interface WaterMapProps {
 }
 
 const NONE: never[] = [];
+const NO_RINGS: Rings = [];
 
 /** The map of the water in use. Arrow keys move it, + and − zoom, Enter looks at its middle. */
 export function WaterMap({
@@ -66,6 +69,7 @@ export function WaterMap({
   marks,
   places,
   chosen = null,
+  tracks = NONE,
   point = null,
   goTo = null,
   onHover,
@@ -77,7 +81,7 @@ export function WaterMap({
   bottomRoom = 0,
   children,
 }: WaterMapProps) {
-  const { chart, water } = useWaterState();
+  const { ground: chart, water } = useWaterState();
   const theme = useTheme();
   const target = useRef<HTMLDivElement>(null);
   const { depth: lengths } = useUnits();
@@ -90,7 +94,8 @@ export function WaterMap({
   });
 
   const rings = useMemo(() => {
-    if (!chart || !water.outline) return null;
+    if (!chart) return null;
+    if (!water.outline) return NO_RINGS;
     const plane = metricPlane(chart.epsg);
     return outlineToRings(water.outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
   }, [chart, water.outline]);
@@ -142,6 +147,7 @@ export function WaterMap({
   useEffect(() => map?.restyle(), [map, theme]);
   useEffect(() => map?.setChance(chance), [map, theme, chance]);
   useEffect(() => map?.setPlaces(places ?? [], chosen), [map, theme, places, chosen]);
+  useEffect(() => map?.setTracks(tracks), [map, theme, tracks]);
   useEffect(() => map?.setPoint(point), [map, theme, point]);
   useEffect(() => {
     if (goTo) map?.goTo(goTo);

@@ -10,7 +10,7 @@ import { Waiting } from '../../parts/waiting';
 import { useWaterState } from '../../state/water';
 import type { BriefAnswer } from '../../workers/forecast.worker';
 import { useForecastWorker } from '../../workers/use-forecast-worker';
-import { NoChart } from '../../parts/no-chart';
+import { ToKnowMore } from './to-know-more';
 import { BigColumn } from './big-column';
 import { CastForm } from './cast-form';
 import { LeftOfWater } from './left-of-water';
@@ -72,7 +72,7 @@ function useLogCast(): (samples: ProfileSample[]) => Promise<void> {
   };
 }
 
-/** Before launch: which depths can hold fish today, how much of the water is left, what each school would do. */
+/** Before launch: which depths can hold fish today, how much of the water is left, what each strategy suggests. */
 export function Brief() {
   const state = useWaterState();
   const { chart, species, water, day, conditions, season, course, frame } = state;
@@ -91,7 +91,6 @@ export function Brief() {
     [conditions.at, frame.latitude, frame.longitude],
   );
 
-  if (!chart) return <NoChart />;
   if (!answer) return <Waiting what="the day" failed={null} />;
   const { window, share, schools, waves, heat } = answer;
   const zone = water.time_zone;
@@ -102,7 +101,12 @@ export function Brief() {
         <section className="border-line p-4 max-md:border-b md:border-r" aria-label="The water today">
           <div className="mb-1 flex items-baseline justify-between gap-2 text-sm text-mute">
             <span className="whitespace-nowrap">
-              <b className="text-ink">The water today</b>, deepest <Say>{chart.deepest.toFixed(1)} m</Say>
+              <b className="text-ink">The water today</b>,{' '}
+              <Say>
+                {chart || water.deepest_m !== null
+                  ? `deepest ${frame.deepest.toFixed(1)} m`
+                  : `taken as ${frame.deepest.toFixed(0)} m deep`}
+              </Say>
             </span>
             <span>
               {day.column.castAt
@@ -132,7 +136,7 @@ export function Brief() {
           </p>
           <div className="mt-2 flex flex-wrap gap-2 print:hidden">
             <button type="button" className="btn touch-target" onClick={() => setTyping(true)}>
-              <Thermometer size={18} aria-hidden /> Type in a cast
+              <Thermometer size={18} aria-hidden /> Add temperature profile
             </button>
             {!day.column.thermocline && (
               <button
@@ -153,12 +157,12 @@ export function Brief() {
         <section className="min-w-0 border-line p-5 xl:border-r" aria-label="Depths">
           <h1 className="text-[22px] font-bold leading-tight" data-testid="headline">
             <Say>{headline(species.name, window)}</Say>
-            {!window.empty && <span className="block">That is bottom in {percent(share.bottom)} of the water.</span>}
+            {!window.empty && share && <span className="block">That is bottom in {percent(share.bottom)} of the water.</span>}
           </h1>
           <p className="mt-1.5 text-[15px] text-mute">
             <b className="text-ink">Shallow edge</b>: <Say>{window.topReason}</Say>.<br />
             <b className="text-ink">Deep edge</b>: <Say>{window.bottomReason}</Say>.
-            {!window.empty && (
+            {!window.empty && share && (
               <>
                 <br />
                 Over a further <b className="num text-ink">{percent(share.over)}</b> (pale) fish can hang there above a deeper bottom.
@@ -172,56 +176,62 @@ export function Brief() {
           )}
           {heat.length > 0 && (
             <>
-              <h2 className="mb-1 mt-4 text-sm text-mute">Warmer than {species.name} seek. Four readings; the log will tell</h2>
+              <h2 className="mb-1 mt-4 text-sm text-mute">Warmer than {species.name} prefer. Four explanations; your log will tell</h2>
               <PlanTable rows={heat.map((r) => ({ name: r.name, words: r.words, places: r.places }))} />
             </>
           )}
-          <h2 className="mb-1 mt-4 text-sm text-mute">What each school would do now</h2>
+          <h2 className="mb-1 mt-4 text-sm text-mute">What each strategy suggests now</h2>
           <PlanTable rows={schools} />
         </section>
         <aside
           className="flex flex-col gap-3 bg-surface p-4 max-xl:col-span-2 max-xl:border-t max-md:col-span-1 border-line print:!col-span-1"
           aria-label="What is left, and cautions"
         >
-          <div className="flex items-baseline justify-between text-sm">
-            <span role="radiogroup" aria-label="The small map shows" className="join">
-              {(['left', 'waves'] as const).map((m) => (
-                <button
-                  key={m}
-                  type="button"
-                  role="radio"
-                  aria-checked={map === m}
-                  onClick={() => setMap(m)}
-                  className={`btn join-item touch-target px-3 ${map === m ? 'font-bold' : 'btn-ghost font-normal'}`}
-                >
-                  {m === 'left' ? 'What is left' : 'Waves'}
-                </button>
-              ))}
-            </span>
-            <Link to={band} className="touch-target inline-flex items-center text-act underline print:hidden">
-              open the Chart
-            </Link>
-          </div>
-          <Link to={band} aria-label="Open the Chart shaded the same way">
-            <LeftOfWater
-              waves={map === 'waves' ? answer.waveHeights : null}
-              cells={chart.cells}
-              window={window}
-              label={`${percent(share.bottom)} of the water has its bottom inside the window, ${percent(share.over)} the window over a deeper bottom`}
-            />
-          </Link>
-          <p className="num text-sm text-mute">
-            <Say>
-              {waves.side === null ? 'Calm.' : `Waves at ${compass(conditions.windFrom)} ${Math.round(conditions.windSpeed)} m/s: `}
-            </Say>
-            {waves.side !== null && (
-              <b className="text-ink">
+          {chart && share && waves ? (
+            <>
+              <div className="flex items-baseline justify-between text-sm">
+                <span role="radiogroup" aria-label="The small map shows" className="join">
+                  {(['left', 'waves'] as const).map((m) => (
+                    <button
+                      key={m}
+                      type="button"
+                      role="radio"
+                      aria-checked={map === m}
+                      onClick={() => setMap(m)}
+                      className={`btn join-item touch-target px-3 ${map === m ? 'font-bold' : 'btn-ghost font-normal'}`}
+                    >
+                      {m === 'left' ? 'What is left' : 'Waves'}
+                    </button>
+                  ))}
+                </span>
+                <Link to={band} className="touch-target inline-flex items-center text-act underline print:hidden">
+                  open the Chart
+                </Link>
+              </div>
+              <Link to={band} aria-label="Open the Chart shaded the same way">
+                <LeftOfWater
+                  waves={map === 'waves' ? answer.waveHeights : null}
+                  cells={chart.cells}
+                  window={window}
+                  label={`${percent(share.bottom)} of the water has its bottom inside the window, ${percent(share.over)} the window over a deeper bottom`}
+                />
+              </Link>
+              <p className="num text-sm text-mute">
                 <Say>
-                  up to {waves.highest.toFixed(1)} m on the {compass(waves.side)} side, wind-blown
+                  {waves.side === null ? 'Calm.' : `Waves at ${compass(conditions.windFrom)} ${Math.round(conditions.windSpeed)} m/s: `}
                 </Say>
-              </b>
-            )}
-          </p>
+                {waves.side !== null && (
+                  <b className="text-ink">
+                    <Say>
+                      up to {waves.highest.toFixed(1)} m on the {compass(waves.side)} side, wind-blown
+                    </Say>
+                  </b>
+                )}
+              </p>
+            </>
+          ) : (
+            <ToKnowMore />
+          )}
           {answer.cautions.map((c) => (
             <p
               key={c.title}
@@ -268,7 +278,7 @@ function headline(name: string, { top, bottom, empty }: BriefAnswer['window']): 
     : `${title} between ${top.toFixed(1)} and ${bottom.toFixed(1)} m.`;
 }
 
-function PlanTable({ rows }: { rows: { name: string; words: string; places: number }[] }) {
+function PlanTable({ rows }: { rows: { name: string; words: string; places: number | null }[] }) {
   return (
     <table className="w-full text-sm leading-snug">
       <tbody>
@@ -280,7 +290,9 @@ function PlanTable({ rows }: { rows: { name: string; words: string; places: numb
             <td className="py-1">
               <Say>{r.words}</Say>
             </td>
-            <td className="num whitespace-nowrap py-1 pl-2 text-right text-mute">{r.places} places</td>
+            <td className="num whitespace-nowrap py-1 pl-2 text-right text-mute">
+              {r.places !== null && `${r.places} ${r.places === 1 ? 'place' : 'places'}`}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -25,6 +25,7 @@ import { mapCover } from './map-cover';
 import { MeasurePanel } from './measure-panel';
 import { filterShapes, FIRST_KINDS, type ShapeFilter } from './filter-shapes';
 import { ShapesPanel } from './shapes-panel';
+import { SketchChart } from './sketch-chart';
 import { SoundingsPanel } from './soundings-panel';
 import { ChosenShape, UnderFinger } from './under-finger';
 
@@ -55,8 +56,13 @@ const tenths = (top: number, bottom: number): [number, number] => {
   return [from, Math.max(Math.round(bottom * 10) / 10, from + LEAST_BAND)];
 };
 
-/** The water as its owner sounded it. */
+/** The water as its owner sounded it, or what is known of it before anybody did. */
 export function ChartView() {
+  const { chart, ground } = useWaterState();
+  return chart ? <SoundedChart /> : ground ? <SketchChart /> : <NoChart />;
+}
+
+function SoundedChart() {
   const { chart, chartBytes, day, conditions, species, water } = useWaterState();
   const { depth: unit } = useUnits();
   const worker = useForecastWorker(chartBytes);
@@ -65,9 +71,16 @@ export function ChartView() {
   const contacts = useContacts(water.id);
   const builds = useBuilds(water.id);
   const { tripChart: trip } = useBoatState();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const asked = bandIn(search.get('band'));
-  const [tool, setTool] = useState<Tool | null>(() => (globalThis.innerWidth < 768 ? null : 'band'));
+  // The tool stands in the address; on a wide window it begins with the depths.
+  const named = search.get('tool');
+  const tool: Tool | null = TOOLS.find((t) => t.tool === named)?.tool ?? (named === 'none' || globalThis.innerWidth < 768 ? null : 'band');
+  const setTool = (next: Tool | null): void => {
+    const out = new URLSearchParams(search);
+    out.set('tool', next ?? 'none');
+    setSearch(out, { replace: true });
+  };
   const [shaded, setShaded] = useState(asked !== null);
   const [showLayers, setShowLayers] = useState(false);
   const [layers, setLayers] = useState<ChartLayers>({
@@ -129,7 +142,7 @@ export function ChartView() {
     setGoTo([shape.x, shape.y]);
   }, []);
 
-  if (!chart) return <NoChart />;
+  if (!chart) return null;
   const drawing = tool === 'measure' || tool === 'draw';
   // Marks would hide what is looked for or drawn.
   const busy = drawing || tool === 'shapes';

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Trash2 } from 'lucide-react';
+import { LocateFixed, Trash2, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { metricPlane, ringsToOutline, type LatLon, type Point, type Rings } from '@restless-shoal/core/geo';
 import { sendJson } from '../../api/client';
@@ -8,6 +8,7 @@ import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
 import { useSay } from '../../state/units';
+import { whereIsThisDevice } from '../../state/where-is-this-device';
 
 interface Thing {
   label: string;
@@ -46,20 +47,27 @@ interface DrawPanelProps {
   map: WaterMapController | null;
   epsg: number;
   rings: Rings;
+  /** What is drawn first. */
+  first?: 'outline';
   /** A build was queued. */
   onBuilding: (job: string) => void;
+  /** A first outline was saved. */
+  onFirst?: () => void;
 }
 
 /** Cover and hazards placed by hand, and the outline drawn or mended. */
-export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
+export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: DrawPanelProps) {
   const { water } = useWaterState();
   const say = useSay();
   const queries = useQueryClient();
-  const [what, setWhat] = useState<'outline' | number>(0);
+  const [what, setWhat] = useState<'outline' | number>(first ?? 0);
   const [as, setAs] = useState<DrawKind>('Point');
   const [points, setPoints] = useState<Point[]>([]);
   const [edited, setEdited] = useState<Rings | null>(null);
-  const [anew, setAnew] = useState(false);
+  const [redraw, setAnew] = useState(false);
+  // Where there is no outline yet there is nothing to mend.
+  const anew = redraw || rings.length === 0;
+  const [corners, setCorners] = useState(0);
   const [name, setName] = useState('');
   const [height, setHeight] = useState('');
   const [round, setRound] = useState(0);
@@ -76,8 +84,14 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
     if (!map) return;
     setPoints([]);
     setEdited(null);
+    setCorners(0);
     if (thing) map.drawing.start(as, (drawn) => setPoints(drawn));
-    else if (anew) map.drawing.start('Polygon', (drawn, done) => setEdited(done ? [drawn] : null));
+    else if (anew)
+      map.drawing.start('Polygon', (drawn, done) => {
+        setEdited(done ? [drawn] : null);
+        // The last one follows the finger.
+        setCorners(done ? 0 : drawn.length - 1);
+      });
     else map.drawing.edit(shore.current, setEdited);
     return () => map.drawing.stop();
   }, [map, thing, as, anew, round]);
@@ -104,6 +118,7 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
         const outline = ringsToOutline(edited, (p) => degrees(plane.toLatLon(p)));
         queued = await sendJson<{ job: string }>('PUT', `/waters/${water.id}/outline`, { outline });
         setAnew(false);
+        if (!rings.length) onFirst?.();
       }
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       if (queued) onBuilding(queued.job);
@@ -174,17 +189,49 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
           </div>
         </>
       ) : (
-        <button type="button" className="btn touch-target mt-2 w-full" onClick={() => setAnew(!anew)}>
-          {anew ? 'Mend the outline there is' : 'Draw the outline anew'}
-        </button>
+        rings.length > 0 && (
+          <button type="button" className="btn touch-target mt-2 w-full" onClick={() => setAnew(!anew)}>
+            {anew ? 'Change the outline there is' : 'Draw a new outline'}
+          </button>
+        )
       )}
       <p className="mt-2 text-sm text-mute">
         {!thing && !anew
-          ? `${water.outline_proposed ? 'This outline was proposed from the soundings. ' : ''}Drag its points; a press on the line makes a new one.`
-          : as === 'Point' && thing
-            ? 'Press the map where it is, or move the map under its middle with the arrows and press Enter.'
-            : 'Press the map point by point; press twice to end. With keys: Enter sets a point at the middle of the map, Enter again ends.'}
+          ? `${water.outline_proposed ? 'This outline was proposed from the soundings. ' : ''}Drag its points; a tap on the line makes a new one.`
+          : !thing
+            ? 'Tap along the shore, corner by corner, then close the outline. Squares are 100 m.'
+            : as === 'Point'
+              ? 'Tap the map where it is, or move the map under its middle with the arrows and press Enter.'
+              : 'Tap the map point by point; tap twice to end. With keys: Enter sets a point at the middle of the map, Enter again ends.'}
       </p>
+      {!thing && anew && !edited && (
+        <div className="mt-2 flex gap-2">
+          <button
+            type="button"
+            className="btn touch-target flex-1 px-2"
+            onClick={() =>
+              void whereIsThisDevice().then(
+                (position) => map?.drawing.addPoint(metricPlane(epsg).toMetric(position)),
+                (error: Error) => setFailed(error.message),
+              )
+            }
+          >
+            <LocateFixed size={18} aria-hidden /> Corner where I am
+          </button>
+          <button
+            type="button"
+            className="btn touch-target px-2"
+            aria-label="Take the last corner back"
+            disabled={!corners}
+            onClick={() => map?.drawing.removeLast()}
+          >
+            <Undo2 size={18} aria-hidden />
+          </button>
+          <button type="button" className="btn btn-primary touch-target px-2" disabled={corners < 3} onClick={() => map?.drawing.finish()}>
+            Close it
+          </button>
+        </div>
+      )}
       {failed && (
         <p role="alert" className="mt-2 text-warn">
           Not saved: {failed}
@@ -192,7 +239,7 @@ export function DrawPanel({ map, epsg, rings, onBuilding }: DrawPanelProps) {
       )}
       <div className="mt-2 flex gap-2">
         <button type="button" className="btn btn-primary touch-target flex-1" disabled={!ready || saving} onClick={() => void save()}>
-          {thing ? `Save ${thing.label.toLowerCase()}` : 'Save the outline'}
+          {thing ? `Save ${thing.label.toLowerCase()}` : 'Save outline'}
         </button>
         <button type="button" className="btn touch-target" onClick={() => setRound(round + 1)}>
           Start over

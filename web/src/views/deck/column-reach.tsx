@@ -8,19 +8,21 @@ export const REACHES = [6, 12, 25, 50, 100];
 export function ColumnReach({ deepest, onDeepest }: { deepest: number; onDeepest: (deepest: number) => void }) {
   const units = useUnits();
   return (
-    <label className="absolute bottom-0 left-10 text-xs text-mute">
+    <label className="flex justify-center text-xs text-mute">
       <span className="sr-only">The water’s depth is not known here. The Column goes down to</span>
       <select
-        className="select h-11 w-24 px-2 text-xs"
+        className="select h-11 w-28 px-2"
         title="The water’s depth is not known here"
         value={deepest}
         onChange={(e) => onDeepest(Number(e.target.value))}
       >
-        {REACHES.map((r) => (
-          <option key={r} value={r}>
-            to {formatDepth(r, units)}
-          </option>
-        ))}
+        {[...new Set([...REACHES, deepest])]
+          .sort((a, b) => a - b)
+          .map((r) => (
+            <option key={r} value={r}>
+              {formatDepth(r, units).replace('.0', '')} deep
+            </option>
+          ))}
       </select>
     </label>
   );

@@ -90,7 +90,8 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
   const [count, setCount] = useState(1);
   const [touched, setTouched] = useState<DepthSpan | null>(null);
   const [named, setNamed] = useMarkSpecies();
-  const [deepest, setDeepest] = useState(REACHES[1]);
+  const [reach, setReach] = useState<number | null>(null);
+  const deepest = reach ?? water.deepest_m ?? REACHES[1];
   const [sheet, setSheet] = useState<DeckSheet | null>(null);
   const [opened, setOpen] = useState<string | null>(null);
   const [openedResponse, setResponse] = useState<string | null>(null);
@@ -169,7 +170,9 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
 
   const column = (
     <ColumnInput
-      {...layout.column}
+      width={layout.column.width}
+      // Where nobody knows the depth, how far down it goes is chosen below it.
+      height={layout.column.height - (here.depth === null ? 46 : 0)}
       bottom={here.depth}
       deepest={deepest}
       hardness={here.hardness}
@@ -388,10 +391,10 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
         pictured={pictured}
         parts={{
           column: (
-            <div className="relative">
+            <>
               {column}
-              {here.depth === null && <ColumnReach deepest={deepest} onDeepest={setDeepest} />}
-            </div>
+              {here.depth === null && <ColumnReach deepest={deepest} onDeepest={setReach} />}
+            </>
           ),
           columnHead,
           pad,

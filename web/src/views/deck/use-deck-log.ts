@@ -5,7 +5,7 @@ import { deckNow } from '../../api/clock';
 import { useTrip, type TripDetail } from '../../api/queries';
 import { appliedTrip, since } from '../../offline/apply';
 import { outbox, useOutbox } from '../../offline/device';
-import { dayKey } from '../../parts/format';
+import { beginTrip } from '../../state/begin-trip';
 import { useWaterState } from '../../state/water';
 import type { DayEntry } from './day-strip';
 import { asSent } from './outcome';
@@ -59,7 +59,8 @@ export function useDeckLog() {
           }, DERIVED_AFTER_MS);
         }
         if (logged)
-          for (const queryKey of [['log', water.id], ['outcomes', water.id], ['waters']]) void queries.invalidateQueries({ queryKey });
+          for (const queryKey of [['log', water.id], ['outcomes', water.id], ['waters'], ['running']])
+            void queries.invalidateQueries({ queryKey });
         [records, logged] = [false, false];
       }, 250);
     });
@@ -81,23 +82,7 @@ export function useDeckLog() {
     return base && appliedTrip(base, since(kept, base.asOf));
   }, [trip.data, trip.error, running, id, begun, kept]);
 
-  const start = useCallback(
-    async ({ purpose, goal }: TripStart) => {
-      const now = new Date(deckNow());
-      // The day as it is on the water: an evening in the west is no next morning.
-      const name = dayKey(now, water.time_zone);
-      const taken = log.trips.filter((t) => t.trip === name || t.trip.startsWith(`${name} `)).length;
-      const id = newId(now.getTime());
-      await outbox.put('PUT', `/waters/${water.id}/trips/${id}`, {
-        trip: taken ? `${name} ${taken + 1}` : name,
-        start: now.toISOString(),
-        end: null,
-        purpose,
-        goal,
-      });
-    },
-    [water.id, water.time_zone, log.trips],
-  );
+  const start = useCallback((start: TripStart) => beginTrip(water, log.trips, start), [water, log.trips]);
 
   const end = useCallback(async () => {
     if (!running) return;

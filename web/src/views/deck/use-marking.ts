@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { metricPlane, type LatLon } from '@restless-shoal/core/geo';
+import { distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { lightWindows } from '@restless-shoal/core/lake';
 import { worthStopping, type Advice } from '@restless-shoal/core/passage';
 import { likelySame, type Response } from '@restless-shoal/core/logbook';
@@ -100,17 +100,15 @@ export function useMarking(
     return () => clearTimeout(timer);
   }, [done, stays]);
 
-  const last = useRef({ what: '', at: -Infinity, ahead: 0, starboard: 0 });
-  /** Whether the same was logged a moment ago: a wet finger touches twice. */
-  const again = (what: string, place = { ahead: 0, starboard: 0 }): boolean => {
+  const last = useRef<{ what: string; at: number; boat: LatLon | null; ahead: number; starboard: number } | null>(null);
+  /** Whether the same was logged a moment ago, of the same place: a wet finger touches twice. */
+  const again = (what: string, { ahead, starboard } = { ahead: 0, starboard: 0 }): boolean => {
     const before = last.current;
-    const now = { what, at: performance.now(), ...place };
+    const now = { what, at: performance.now(), boat: boat?.position ?? null, ahead, starboard };
     last.current = now;
-    return (
-      before.what === what &&
-      now.at - before.at < TWICE_MS &&
-      Math.hypot(now.ahead - before.ahead, now.starboard - before.starboard) < TWICE_M
-    );
+    if (before?.what !== what || now.at - before.at >= TWICE_MS) return false;
+    const moved = now.boat && before.boat ? distance(now.boat, before.boat) : 0;
+    return moved + Math.hypot(ahead - before.ahead, starboard - before.starboard) < TWICE_M;
   };
   const fail = (error: Error): void => setFailed(`Not saved: ${error.message}`);
   const attempt = (work: () => Promise<Done | null | void>): void => {

@@ -1,0 +1,2 @@
+export { WatersView } from './waters';
+export { FirstStart } from './first-start';

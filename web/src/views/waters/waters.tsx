@@ -1,0 +1,94 @@
+import { FileUp, Plus, Settings2 } from 'lucide-react';
+import { useState } from 'react';
+import { formatDepth } from '@restless-shoal/core/units';
+import { useWaters, type WaterSummary } from '../../api/queries';
+import { Dialog } from '../../parts/dialog';
+import { grouped, zoneWords } from '../../parts/format';
+import { useImporting } from '../../state/importing';
+import { useUnits } from '../../state/units';
+import { NewWater, type NextStep } from './new-water';
+import { TrashLink } from './trash';
+import { WaterSheet } from './water-sheet';
+
+/** All waters: open one, begin another, put one right. */
+export function WatersView({
+  current,
+  onOpen,
+  onMade,
+}: {
+  current: string;
+  onOpen: (id: string) => void;
+  onMade: (id: string, next: NextStep) => void;
+}) {
+  const { data: waters = [] } = useWaters();
+  const units = useUnits();
+  const importing = useImporting();
+  const [adding, setAdding] = useState(false);
+  const [settings, setSettings] = useState<WaterSummary | null>(null);
+  const row = (w: WaterSummary) => (
+    <li key={w.id} className="flex items-stretch gap-2 border-t border-line py-2">
+      <button
+        type="button"
+        className={`min-h-14 min-w-0 flex-1 rounded-box border-2 px-3 py-1.5 text-left ${w.id === current ? 'border-act bg-surface' : 'border-transparent hover:bg-surface'}`}
+        onClick={() => onOpen(w.id)}
+      >
+        <b className="block truncate text-lg">{w.name}</b>
+        <span className="num block text-sm text-mute">
+          {[
+            w.kind,
+            w.trips ? `${w.trips} ${w.trips === 1 ? 'trip' : 'trips'}` : 'no trip yet',
+            w.contacts > 0 && `${grouped(w.contacts)} marks`,
+            w.soundings
+              ? `${grouped(w.soundings)} soundings`
+              : w.deepest_m !== null
+                ? `to ${formatDepth(w.deepest_m, units)}, no chart yet`
+                : 'no chart yet',
+            w.time_zone && zoneWords(w.time_zone),
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </span>
+      </button>
+      <button type="button" className="btn h-auto min-h-14 px-3" aria-label={`Settings of ${w.name}`} onClick={() => setSettings(w)}>
+        <Settings2 aria-hidden />
+      </button>
+    </li>
+  );
+  const [active, archived] = [waters.filter((w) => !w.archived_at), waters.filter((w) => w.archived_at)];
+  return (
+    <div className="h-full overflow-y-auto">
+      <div className="mx-auto flex max-w-2xl flex-col gap-3 p-5">
+        <h1 className="text-2xl font-bold">Your waters</h1>
+        <ul aria-label="Waters" className="border-b border-line">
+          {active.map(row)}
+        </ul>
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn btn-primary h-12" onClick={() => setAdding(true)}>
+            <Plus aria-hidden /> Start a water
+          </button>
+          <button type="button" className="btn h-12" onClick={() => importing(null)}>
+            <FileUp aria-hidden /> Import a new water
+          </button>
+        </div>
+        {archived.length > 0 && (
+          <details>
+            <summary className="touch-target cursor-pointer content-center">Archived: {archived.length}</summary>
+            <ul aria-label="Archived waters">{archived.map(row)}</ul>
+          </details>
+        )}
+        <TrashLink />
+        {adding && (
+          <Dialog title="A new water" onClose={() => setAdding(false)}>
+            <NewWater
+              onMade={(id, next) => {
+                setAdding(false);
+                onMade(id, next);
+              }}
+            />
+          </Dialog>
+        )}
+        {settings && <WaterSheet water={settings} onClose={() => setSettings(null)} />}
+      </div>
+    </div>
+  );
+}
