@@ -20,7 +20,7 @@ await build({
   format: 'esm',
   packages: 'external',
   alias: Object.fromEntries(
-    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'passage', 'patterns', 'sonar', 'species', 'units']
+    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'passage', 'patterns', 'sonar', 'species', 'tables', 'units']
       .map((room) => [`@restless-shoal/core/${room}`, join(root, `core/src/${room}/index.ts`)])
       .concat([['@restless-shoal/demo', join(root, 'demo/src/index.ts')]]),
   ),

@@ -12,7 +12,7 @@ await build({
   sourcemap: 'linked',
   packages: 'external',
   alias: Object.fromEntries(
-    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'passage', 'patterns', 'sonar', 'species', 'units']
+    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'passage', 'patterns', 'sonar', 'species', 'tables', 'units']
       .map((room) => [`@restless-shoal/core/${room}`, `../core/src/${room}/index.ts`])
       .concat([['@restless-shoal/demo', '../demo/src/index.ts']]),
   ),

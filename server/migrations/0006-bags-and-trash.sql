@@ -20,3 +20,24 @@ DROP INDEX contacts_keyless;
 CREATE INDEX contacts_trip ON contacts (trip_id, time);
 ALTER TABLE responses DROP CONSTRAINT responses_trip_id_time_response_key;
 CREATE INDEX responses_trip ON responses (trip_id, time);
+
+-- How files of other programs are read, as somebody answered it once, by what they look like.
+CREATE TABLE import_mappings (
+  account_id uuid NOT NULL REFERENCES accounts,
+  signature text NOT NULL,
+  mapping jsonb NOT NULL,
+  used_at timestamptz NOT NULL DEFAULT now(),
+  PRIMARY KEY (account_id, signature)
+);
+
+-- Places that somebody fishes, by the name they call them.
+CREATE TABLE spots (
+  id uuid PRIMARY KEY,
+  water_id uuid NOT NULL REFERENCES waters,
+  name text NOT NULL,
+  latitude double precision NOT NULL,
+  longitude double precision NOT NULL,
+  notes text,
+  deleted_at timestamptz
+);
+CREATE UNIQUE INDEX spots_name ON spots (water_id, lower(name)) WHERE deleted_at IS NULL;

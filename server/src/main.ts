@@ -22,7 +22,7 @@ const USAGE = `usage:
   ./shoal serve    [--port N] [--data DIR] [--listen ADDRESS [--cert FILE --key FILE]]
   ./shoal certificate [NAME|ADDRESS...] [--data DIR]
   ./shoal password [--data DIR]
-  ./shoal import   --water NAME [--create] [--update] [--data DIR] FILE|FOLDER|ZIP...
+  ./shoal import   --water NAME [--create] [--update] [--mapping FILE.json] [--data DIR] FILE|FOLDER|ZIP...
   ./shoal export   --water NAME --to FOLDER [--data DIR]
   ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
   ./shoal backup   FILE.zip [--data DIR]
@@ -71,11 +71,16 @@ async function serve(args: string[], demo: boolean): Promise<void> {
 }
 
 async function importFiles(args: string[]): Promise<void> {
-  const { values, positionals } = words(args, { water: { type: 'string' }, create: { type: 'boolean' }, update: { type: 'boolean' } });
+  const { values, positionals } = words(args, {
+    water: { type: 'string' },
+    create: { type: 'boolean' },
+    update: { type: 'boolean' },
+    mapping: { type: 'string' },
+  });
   const water = given(values.water, 'water');
   if (!positionals.length) throw new UsageError('name at least one file, folder or ZIP');
   await withContext(values.data, (context) =>
-    importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }),
+    importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }, values.mapping),
   );
 }
 

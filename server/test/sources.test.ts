@@ -22,12 +22,17 @@ describe('what a file holds', () => {
       '{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"cover"},"geometry":{"type":"Point","coordinates":[0,0]}}]}',
       'cover',
     ],
-    ['contours.geojson', '', null],
+    ['soundings.csv', 'Lat,Lon,Depth\n52.1,13.1,3.2\n', null],
+    [
+      'isobaths.geojson',
+      '{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"DEPTH":3},"geometry":{"type":"LineString","coordinates":[]}}]}',
+      null,
+    ],
     ['depth.tif', '', null],
-    ['marks.gpx', '', null],
+    ['marks.gpx', '', 'gpx'],
     ['holiday.jpg', '', null],
   ] as [string, string, string | null][])
-    it(`${name} is ${kind ?? 'passed over'}`, async () => expect(await kindOf(source(name, text))).to.equal(kind));
+    it(`${name} is ${kind ?? 'none of our own'}`, async () => expect(await kindOf(source(name, text), false)).to.equal(kind));
 });
 
 describe('a ZIP', () => {

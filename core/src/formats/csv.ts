@@ -10,15 +10,27 @@ export interface CsvRow {
 /** A row longer than this is no table, characters. */
 const LONGEST_ROW = 1_000_000;
 
+/** How a table is written, where it is not as our own. */
+export interface TableForm {
+  /** As `TextDecoder` names it. */
+  encoding?: string;
+  /** What stands between fields: ' ' for any run of spaces or tabs. */
+  separator?: string;
+}
+
 /**
  * Rows of a CSV file, read as the bytes come. Knows quotes, CRLF, a byte-order mark; the separator is
  * whichever of , ; and tab the first line holds most of. Empty lines are passed over.
  * (Written here because refusals must name the true line, also after quoted line breaks.)
  * @throws FormatError when a quote is never closed or a row is longer than a million characters
  */
-export async function* csvRows(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>, file?: string): AsyncGenerator<CsvRow[]> {
-  const decoder = new TextDecoder('utf-8', { ignoreBOM: false });
-  const parser = new RowParser(file === undefined ? '' : `${file}: `);
+export async function* csvRows(
+  bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
+  file?: string,
+  { encoding = 'utf-8', separator = '' }: TableForm = {},
+): AsyncGenerator<CsvRow[]> {
+  const decoder = new TextDecoder(encoding, { ignoreBOM: false });
+  const parser = new RowParser(file === undefined ? '' : `${file}: `, separator);
   for await (const chunk of bytes) {
     const rows = parser.push(decoder.decode(chunk, { stream: true }));
     if (rows.length) yield rows;
@@ -30,10 +42,11 @@ export async function* csvRows(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8
 class RowParser {
   private rest = '';
   private line = 1;
-  private separator = '';
-
   /** @param file its name, as it begins a message */
-  constructor(private readonly file: string) {}
+  constructor(
+    private readonly file: string,
+    private separator = '',
+  ) {}
 
   push(text: string): CsvRow[] {
     this.rest += text;
@@ -76,7 +89,11 @@ class RowParser {
     const text = raw.endsWith('\r') ? raw.slice(0, -1) : raw;
     if (text.trim() === '') return;
     if (!this.separator) this.separator = guessSeparator(text);
-    rows.push({ line, fields: quoted ? splitQuoted(text, this.separator) : text.split(this.separator) });
+    const { separator } = this;
+    rows.push({
+      line,
+      fields: separator === ' ' ? text.trim().split(/\s+/) : quoted ? splitQuoted(text, separator) : text.split(separator),
+    });
   }
 }
 

@@ -18,6 +18,8 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'contacts', order: 'id' },
   { table: 'responses', order: 'id' },
   { table: 'plan_places', order: 'id' },
+  { table: 'spots', order: 'id' },
+  { table: 'import_mappings', order: 'account_id, signature' },
   { table: 'outlooks', order: 'id' },
 ];
 

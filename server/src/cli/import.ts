@@ -1,7 +1,11 @@
 import type { ImportedFile } from '../import/import';
 import { findSources, type Source } from '../import/sources';
 import { importAndReady, type ImportRequest, type ReadyImport } from '../jobs/import-and-ready';
-import type { FindingList } from '@restless-shoal/core/formats';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { FormatError, type FindingList } from '@restless-shoal/core/formats';
+import { readMapping } from '@restless-shoal/core/tables';
+import { OpenQuestionsError } from '../import/look-into';
 import { USUAL_RANGE } from '@restless-shoal/core/logbook';
 import type { LineList } from '../db/merge';
 import type { Context } from './context';
@@ -44,6 +48,10 @@ function sayImport(say: Say, { imported, water, chart, hasChart, looks }: ReadyI
   say(`${imported.created ? 'made' : 'into'} ${imported.water.name}`);
   for (const file of imported.files) sayFile(say, file, update);
   for (const { file, why } of imported.passedOver) say(`  ${file}: passed over (${why})`);
+  if (imported.unknownPlaces.length)
+    say(
+      `  places that stand for no spot yet: ${imported.unknownPlaces.map((p) => `${p.name} (${p.rows})`).join(', ')}; their fish are in the log without a place (say where they lie in mapping.json, places, and import again with --update)`,
+    );
   if (imported.newSpecies.length)
     say(`  species not known before, now local to this water with neutral values: ${imported.newSpecies.join(', ')}`);
   if (!chart) say(hasChart ? '  chart: still right' : '  chart: none yet, there is neither outline nor enough soundings');
@@ -68,5 +76,32 @@ export async function importAndSay(
   sayImport(say, await importAndReady(pool, account, sources, request, options), request.update);
 }
 
-export const importCommand = (context: Context, paths: string[], request: ImportRequest): Promise<void> =>
-  importAndSay(context, findSources(paths), request, (line) => console.log(line));
+/** Where the mapping is left that has to be completed: in the folder that the command was called from. */
+const LEFT = 'mapping.json';
+
+/**
+ * Imports files, folders and ZIPs. Where something cannot be known from a file and no mapping says it, nothing is
+ * imported and the mapping is left to be completed.
+ * @param mapping path of a mapping.json @throws FormatError
+ */
+export async function importCommand(context: Context, paths: string[], request: ImportRequest, mapping: string | undefined): Promise<void> {
+  const told = mapping === undefined ? undefined : readMapping(readText(mapping), basename(mapping));
+  try {
+    await importAndSay(context, findSources(paths), { ...request, mapping: told }, (line) => console.log(line));
+  } catch (error) {
+    if (!(error instanceof OpenQuestionsError)) throw error;
+    const left = mapping ?? LEFT;
+    writeFileSync(left, error.text);
+    throw new FormatError(
+      `nothing was imported: something cannot be known from the files.\n${error.message}\nComplete ${left} and import again with --mapping ${left}`,
+    );
+  }
+}
+
+function readText(path: string): string {
+  try {
+    return readFileSync(path, 'utf8');
+  } catch {
+    throw new FormatError(`${path}: there is no such file`);
+  }
+}

@@ -72,7 +72,7 @@ export async function restoreWater(db: Queryable, account: string, id: string): 
 
 /** Records of a trip, those that point at nothing else first. */
 const OF_TRIP = ['outlooks', 'looks', 'responses', 'contacts', 'stops', 'track', 'profiles', 'conditions'];
-const OF_WATER = ['plan_places', 'models', 'charts', 'covers', 'soundings', 'surveys', 'species', 'job_progress'];
+const OF_WATER = ['plan_places', 'spots', 'models', 'charts', 'covers', 'soundings', 'surveys', 'species', 'job_progress'];
 
 /** Deletes for good what has lain in the trash for longer than it is kept. @returns how many records went by themselves */
 export async function emptyTrash(db: Queryable): Promise<number> {

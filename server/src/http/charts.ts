@@ -6,7 +6,10 @@ import { wantChart } from '../db/charts';
 import type { Pool } from '../db/pool';
 import { soundingColumns, surveysOf } from '../db/soundings';
 import { addCover, describeWater, removeCover, setOutline, waterByName } from '../db/waters';
+import { mappedPlaces, partMappings } from '@restless-shoal/core/tables';
 import { EXPORT_FILES, exportFile, exportZip } from '../export';
+import type { ImportOptions } from '../import/import';
+import { previewImport } from '../import/preview';
 import type { Jobs } from '../jobs/queue';
 import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
@@ -23,6 +26,10 @@ const importRequest = object({
     .required('is missing'),
   create: boolean().strict().typeError('must be true or false').default(false),
   update: boolean().strict().typeError('must be true or false').default(false),
+  mapping: object({ parts: partMappings.required('is missing'), places: mappedPlaces })
+    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+    .strict()
+    .default(undefined),
 })
   .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
   .strict();
@@ -44,10 +51,16 @@ export function chartRoutes(pool: Pool, jobs: Jobs): Router {
       water: string;
       create: boolean;
       update: boolean;
+      mapping?: ImportOptions['mapping'];
     };
     const water = await waterByName(pool, accountOf(request), wanted.water);
     if (!water && !wanted.create) throw new RequestError(404, `there is no water "${wanted.water}"`, 'water');
     response.status(202).json({ job: await jobs.startImport(accountOf(request), water?.id ?? null, upload, wanted) });
+  });
+  // What an import would do with files that were sent, and what has to be asked first.
+  router.post('/imports/preview', async (request, response) => {
+    const { upload, water, mapping } = (await importRequest.validate(request.body)) as unknown as { upload: string } & ImportOptions;
+    response.json(await previewImport(pool, accountOf(request), await jobs.uploads.sources(upload), { water, mapping }));
   });
   router.get('/waters/:water/jobs', async (request, response) => {
     response.json(await jobs.underWay(accountOf(request), (await waterOf(pool, request)).id));

@@ -33,12 +33,19 @@ import { copyRows, emptyMerge, mergeStaged, openStaging, sumOfMerges, type Merge
 import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
 import { touchTrips } from '../db/log';
-import { kindOf, PRODUCT, textOf, type Source, type SourceKind } from './sources';
+import type { Geometry } from 'geojson';
+import { catchesOf, type Mapping, type PartMapping } from '@restless-shoal/core/tables';
+import { placesOf, rememberMappings, rememberPlaces } from '../db/spots';
+import { inWords, listedRows, lookInto, mappedRows, namesOf, OpenQuestionsError, outlineInDegrees, partName, readerOf } from './look-into';
+import type { FilePart, PartRow } from './parts';
+import { textOf, type Source } from './sources';
 
 export interface ImportOptions {
   water: string;
   create: boolean;
   update: boolean;
+  /** How files of other programs are read, and what place names stand for. */
+  mapping?: Pick<Mapping, 'parts' | 'places'>;
   onProgress?: (words: string) => void;
   signal?: AbortSignal;
 }
@@ -56,6 +63,8 @@ export interface ImportResult {
   passedOver: { file: string; why: string }[];
   /** Names met in the log that no profile knew. */
   newSpecies: string[];
+  /** Names of places in tables of catches that stand for no spot yet. */
+  unknownPlaces: { name: string; rows: number }[];
   /** Whether the chart has to be built anew. */
   chartStale: boolean;
 }
@@ -68,20 +77,16 @@ export class NoSuchWaterError extends Error {}
  * @throws FormatError for a file that is unreadable, NoSuchWaterError without `create`
  */
 export async function importInto(pool: Pool, account: string, sources: Source[], options: ImportOptions): Promise<ImportResult> {
-  const byKind: { kind: SourceKind; source: Source }[] = [];
-  const passedOver: ImportResult['passedOver'] = [];
-  for (const source of sources) {
-    const kind = await kindOf(source);
-    if (kind) byKind.push({ kind, source });
-    else
-      passedOver.push({
-        file: source.name,
-        why: PRODUCT.test(source.name) ? 'a product, made from the records' : 'no known record',
-      });
-  }
-  if (!byKind.length)
+  const looked = await lookInto(pool, account, sources, options);
+  const { native, foreign, passedOver } = looked;
+  const open = foreign.filter((f) => f.questions.length > 0);
+  if (open.length) throw new OpenQuestionsError(open, foreign, options.mapping?.places ?? []);
+  const used = foreign.filter((f) => f.mapping.as !== 'skip');
+  for (const { part, mapping } of foreign)
+    if (mapping.as === 'skip') passedOver.push({ file: `${part.file}, ${part.part}`, why: 'left out, as its mapping says' });
+  if (!native.length && !used.length)
     throw new FormatError(
-      `nothing to read: ${sources.map((s) => s.name).join(', ')} ${sources.length > 1 ? 'hold' : 'holds'} no record of the exchange formats`,
+      `nothing to read: ${sources.map((s) => s.name).join(', ')} ${sources.length > 1 ? 'hold' : 'holds'} no record of the exchange formats, no table of positions and depths, and no map`,
     );
   return transaction(pool, async (client) => {
     await client.query('SELECT pg_advisory_xact_lock(hashtext($1))', [`import ${account}`]);
@@ -93,16 +98,23 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
     }
     const run = new ImportRun(client, water, options);
     for (const kind of ['water', 'outline', 'cover'] as const)
-      for (const entry of byKind.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
+      for (const entry of native.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
+    for (const { part, mapping } of used.filter((f) => f.mapping.as === 'outline')) await run.outlineOf(part, mapping);
     for (const record of RECORD_ORDER)
-      for (const { kind, source } of byKind)
+      for (const { kind, source } of native)
         if (kind === record) await run.record(record, source);
         else if (record === 'soundings' && (kind === 'gpx' || kind === 'nmea')) await run.record(record, source, kind);
+    for (const { part, mapping } of used)
+      if (mapping.as === 'soundings') await run.soundingsOf(part, mapping);
+      else if (mapping.as === 'places') await run.placesOf(part);
+      else if (mapping.as === 'catches') await run.catchesOf(part, mapping);
+    await rememberMappings(client, account, foreign.map((f) => f.mapping)); // prettier-ignore
     const newSpecies = await learnSpecies(client, water.id, run.speciesMet);
     await touchTrips(client, [...run.changedTrips]);
     if (run.chartStale) await wantChart(client, water.id);
     const after = (await waterByName(client, account, options.water))!;
-    return { water: after, created, files: run.files, passedOver, newSpecies, chartStale: run.chartStale };
+    const { files, unknownPlaces, chartStale } = run;
+    return { water: after, created, files, passedOver, newSpecies, unknownPlaces, chartStale };
   });
 }
 
@@ -137,6 +149,7 @@ interface TripSpan {
 class ImportRun {
   readonly files: ImportedFile[] = [];
   readonly speciesMet = new Set<string>();
+  unknownPlaces: { name: string; rows: number }[] = [];
   readonly changedTrips = new Set<string>();
   chartStale = false;
   private trips = new Map<string, TripSpan[]>();
@@ -164,22 +177,8 @@ class ImportRun {
       take(await describeWater(this.client, this.water.id, water, this.options.update));
       report.read = report.used = 1;
     } else if (kind === 'outline') {
-      const outline = readOutline(text, source.name);
-      let epsg: number;
-      try {
-        epsg = utmEpsg(ringsCentroid(outline));
-        const plane = metricPlane(epsg);
-        outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
-      } catch (error) {
-        if (error instanceof OutlineError) throw new FormatError(`${source.name}: ${error.message}`);
-        throw error;
-      }
       report.read = report.used = 1;
-      take(await tellOutline(this.client, this.water, outline, epsg, this.options.update));
-      if (merge.added || merge.changed) {
-        Object.assign(this.water, { outline, epsg, outline_proposed: false });
-        this.chartStale = true;
-      }
+      take(await this.takeOutline(readOutline(text, source.name), source.name));
     } else {
       const features = readCover(text, source.name, report);
       merge.added = await addCover(this.client, this.water.id, features);
@@ -189,16 +188,84 @@ class ImportRun {
     this.files.push({ report, merge });
   }
 
+  private async takeOutline(outline: Geometry, file: string): Promise<Told> {
+    let epsg: number;
+    try {
+      epsg = utmEpsg(ringsCentroid(outline));
+      const plane = metricPlane(epsg);
+      outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+    } catch (error) {
+      if (error instanceof OutlineError) throw new FormatError(`${file}: ${error.message}`);
+      throw error;
+    }
+    const told = await tellOutline(this.client, this.water, outline, epsg, this.options.update);
+    if (told === 'added' || told === 'changed') {
+      Object.assign(this.water, { outline, epsg, outline_proposed: false });
+      this.chartStale = true;
+    }
+    return told;
+  }
+
+  /** The areas, or the closing lines, of a map file as the outline of the water. */
+  async outlineOf(part: FilePart, mapping: PartMapping): Promise<void> {
+    const file = partName(part);
+    const report = { ...emptyReport(file, 'outline'), read: 1, used: 1 };
+    const told = await this.takeOutline(outlineInDegrees(part, mapping), file);
+    const merge = emptyMerge();
+    if (told === 'left') merge.different = { count: 1, lines: [1] };
+    else merge[told] = 1;
+    this.files.push({ report, merge });
+  }
+
+  /** The points of a map file as cover, hazards and marks. */
+  async placesOf(part: FilePart): Promise<void> {
+    const places = part.places ?? [];
+    const report = { ...emptyReport(partName(part), 'cover'), read: part.places?.length ?? 0, used: places.length };
+    const added = await addCover(this.client, this.water.id, places);
+    if (added) this.chartStale = true;
+    this.files.push({ report, merge: { ...emptyMerge(), added, same: places.length - added } });
+  }
+
+  /** A table of positions and depths, read as its mapping says. */
+  soundingsOf(part: FilePart, mapping: PartMapping): Promise<void> {
+    const read = readerOf(part, mapping);
+    return this.take('soundings', partName(part), (report) => mappedRows(part, read, report));
+  }
+
+  /** A table of catches: trips, what was read of the water, stops and responses. */
+  async catchesOf(part: FilePart, mapping: PartMapping): Promise<void> {
+    await rememberPlaces(this.client, this.water.id, this.options.mapping?.places ?? []);
+    const rows: PartRow[] = [];
+    for await (const batch of part.rows()) rows.push(...batch);
+    const places = await placesOf(this.client, this.water.id);
+    const records = inWords(part, () => catchesOf(rows, namesOf(part), mapping, places, part.file));
+    this.unknownPlaces.push(...records.unknownPlaces);
+    for (const record of ['trips', 'conditions', 'stops', 'responses'] as const)
+      await this.take(record, `${partName(part)}, ${record}`, (report) =>
+        listedRows(record, records[record], record === 'trips' ? records.bad : [], report),
+      );
+  }
+
   /** Reads one file of a record; soundings may come as GPX or NMEA too. */
   async record(record: RecordName, source: Source, format: 'csv' | 'gpx' | 'nmea' = 'csv'): Promise<void> {
-    let report = emptyReport(source.name, record);
-    const waypoints: Waypoint[] = [];
-    const read = (): AsyncGenerator<PlacedRow[]> =>
+    await this.take(record, source.name, (report, waypoints) =>
       format === 'csv'
         ? readRecord(record, source.bytes(), report)
         : format === 'nmea'
           ? readNmea(source.bytes(), report)
-          : readGpx(source.bytes(), report, waypoints);
+          : readGpx(source.bytes(), report, waypoints),
+    );
+  }
+
+  /** Takes the rows of a record in, from wherever they come. @param from can be asked again from the beginning */
+  private async take(
+    record: RecordName,
+    file: string,
+    from: (report: FileReport, waypoints: Waypoint[]) => AsyncGenerator<PlacedRow[]>,
+  ): Promise<void> {
+    let report = emptyReport(file, record);
+    const waypoints: Waypoint[] = [];
+    const read = (): AsyncGenerator<PlacedRow[]> => from(report, waypoints);
     if (record !== 'soundings' && record !== 'trips') await this.loadTrips();
     const extra = record === 'soundings' ? ['water_id', 'survey_id'] : record === 'trips' ? ['water_id'] : ['trip_id'];
     const columns = [
@@ -207,13 +274,13 @@ class ImportRun {
       ...Object.keys(records[record]).filter((c) => c !== 'trip' || record === 'trips'),
     ];
     const input: MergeInput = { ...MERGES[record], columns, update: this.options.update };
-    const survey = record === 'soundings' ? await this.openSurvey(source.name) : null;
+    const survey = record === 'soundings' ? await this.openSurvey(file) : null;
     const touched = new Set<string>();
     const trashed = { rows: 0 };
     let merge =
       survey != null ? await this.copyNew(input, survey, () => this.placed(record, read(), report, survey, touched, trashed)) : null;
     if (!merge) {
-      report = emptyReport(source.name, record);
+      report = emptyReport(file, record);
       waypoints.length = 0;
       trashed.rows = 0;
       const staging = `incoming_${++this.stagings}`;
@@ -234,7 +301,7 @@ class ImportRun {
     if (survey != null)
       await this.client.query('DELETE FROM surveys WHERE id = $1 AND NOT EXISTS (SELECT 1 FROM soundings WHERE survey_id = $1)', [survey]);
     this.files.push({ report, merge });
-    this.options.onProgress?.(`${source.name}: ${report.used} of ${report.read} rows`);
+    this.options.onProgress?.(`${file}: ${report.used} of ${report.read} rows`);
   }
 
   /**

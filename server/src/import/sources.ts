@@ -2,11 +2,15 @@ import { createReadStream, existsSync, readdirSync, readFileSync, statSync } fro
 import { basename, join } from 'node:path';
 import { unzipSync } from 'fflate';
 import { csvRows, FormatError } from '@restless-shoal/core/formats';
-import { records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+import { COVER_KINDS, records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+import { targetOfName } from '@restless-shoal/core/tables';
+import { textPart } from './parts/text';
 
 /** One file to be read, wherever it comes from. Its bytes can be read more than once. */
 export interface Source {
   name: string;
+  /** The day that it was written, as 2024-05-31, where that is known. */
+  day?: string;
   bytes(): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
 }
 
@@ -18,7 +22,13 @@ export const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
 /** A ZIP is unpacked in memory: a larger one is not. */
 const LONGEST_ZIP = 2_000_000_000;
 
-const fromDisk = (path: string): Source => ({ name: basename(path), bytes: () => createReadStream(path, { highWaterMark: 1 << 20 }) });
+const dayOf = (path: string): string => statSync(path).mtime.toISOString().slice(0, 10);
+
+const fromDisk = (path: string): Source => ({
+  name: basename(path),
+  day: dayOf(path),
+  bytes: () => createReadStream(path, { highWaterMark: 1 << 20 }),
+});
 
 /** The files behind what was named on the command line: files, folders, ZIPs. @throws FormatError */
 export function findSources(paths: string[]): Source[] {
@@ -27,18 +37,18 @@ export function findSources(paths: string[]): Source[] {
     if (statSync(path).isDirectory()) {
       const names = readdirSync(path).filter((name) => !name.startsWith('.') && statSync(join(path, name)).isFile());
       if (!names.length) throw new FormatError(`${path}: the folder is empty`);
-      return names.sort().map((name) => fromDisk(join(path, name)));
+      return names.sort().flatMap((name) => (/\.kmz$/i.test(name) ? findSources([join(path, name)]) : [fromDisk(join(path, name))]));
     }
-    if (/\.zip$/i.test(path)) {
+    if (/\.(zip|kmz)$/i.test(path)) {
       if (statSync(path).size > LONGEST_ZIP) throw new FormatError(`${path}: is larger than 2 GB: unpack it and name the folder`);
-      return zipSources(readFileSync(path), basename(path));
+      return zipSources(readFileSync(path), basename(path), dayOf(path));
     }
     return [fromDisk(path)];
   });
 }
 
 /** The files of a ZIP. @throws FormatError when it is broken or holds nothing */
-export function zipSources(zip: Uint8Array, file: string): Source[] {
+export function zipSources(zip: Uint8Array, file: string, day?: string): Source[] {
   let entries: Record<string, Uint8Array>;
   try {
     entries = unzipSync(zip);
@@ -47,7 +57,7 @@ export function zipSources(zip: Uint8Array, file: string): Source[] {
   }
   const sources = Object.entries(entries)
     .filter(([name]) => !name.endsWith('/') && !/(^|\/)(\.|__MACOSX)/.test(name))
-    .map(([name, data]): Source => ({ name: basename(name), bytes: () => [data] }));
+    .map(([name, data]): Source => ({ name: basename(name), day, bytes: () => [data] }));
   if (!sources.length) throw new FormatError(`${file}: the ZIP holds no file`);
   return sources;
 }
@@ -67,18 +77,24 @@ export async function textOf(source: Source): Promise<string> {
   return Buffer.concat(parts).toString('utf8');
 }
 
-/** What a file holds, by its name or, for a CSV of another name, by its header; null for what is passed over. */
-export async function kindOf(source: Source): Promise<SourceKind | null> {
+/**
+ * Which of our own formats a file holds, by its name and its header; null for what other programs wrote.
+ * @param ours whether it lies in an export of ours, with products beside the records
+ */
+export async function kindOf(source: Source, ours: boolean): Promise<SourceKind | null> {
   const name = source.name.toLowerCase();
   if (name === 'water.json') return 'water';
-  if (PRODUCT.test(name)) return null;
   if (name === 'outline.geojson') return 'outline';
   if (name === 'cover.geojson') return 'cover';
-  const record = RECORD_ORDER.find((r) => name === `${r}.csv`);
-  if (record) return record;
+  if (ours && PRODUCT.test(name)) return null;
   if (/\.gpx$/.test(name)) return 'gpx';
   if (/\.(nmea|log|0183)$/.test(name) || (/\.txt$/.test(name) && (await looksLikeNmea(source)))) return 'nmea';
-  if (/\.(csv|tsv|txt)$/.test(name)) return recordByHeader(source);
+  if (/\.(csv|tsv|txt)$/.test(name)) {
+    const record = RECORD_ORDER.find((r) => name === `${r}.csv`);
+    const fitting = await recordByHeader(source, record);
+    // A file with a name of ours that fits none is read as ours, so that what it lacks is said, unless it is another program's.
+    return fitting ?? (record && !(await textPart(source)) ? record : null);
+  }
   if (/\.(geojson|json)$/.test(name)) return geoJsonKind(await textOf(source));
   return null;
 }
@@ -89,7 +105,8 @@ async function looksLikeNmea(source: Source): Promise<boolean> {
   return false;
 }
 
-async function recordByHeader(source: Source): Promise<RecordName | null> {
+/** The record whose needed columns a header has. @param named the one that the file's name says: some of its columns are enough */
+async function recordByHeader(source: Source, named: RecordName | undefined): Promise<RecordName | null> {
   for await (const batch of csvRows(source.bytes(), source.name)) {
     const header = batch[0].fields.map((f) => f.trim().toLowerCase());
     const fitting = RECORD_ORDER.filter((r) =>
@@ -97,6 +114,8 @@ async function recordByHeader(source: Source): Promise<RecordName | null> {
         .filter(([, f]) => f.needed)
         .every(([column]) => header.includes(column)),
     );
+    if (named && Object.keys(records[named]).some((c) => c.includes('_') && header.includes(c))) return named;
+    if (named && header.includes('trip')) return named;
     const known = (r: RecordName): number => header.filter((h) => h in records[r]).length;
     return fitting.sort((a, b) => known(b) - known(a))[0] ?? null;
   }
@@ -107,8 +126,13 @@ function geoJsonKind(text: string): SourceKind | null {
   try {
     const json = JSON.parse(text) as { features?: { properties?: { kind?: unknown }; geometry?: { type?: string } }[] };
     const features = json.features ?? [json as never];
-    if (features.some((f) => f.properties?.kind != null)) return 'cover';
-    return features.some((f) => /Polygon|LineString/.test(f.geometry?.type ?? (f as { type?: string }).type ?? '')) ? 'outline' : null;
+    if (features.some((f) => (COVER_KINDS as readonly unknown[]).includes(f.properties?.kind))) return 'cover';
+    // Lines that say how deep they run are no shore, and other systems than degrees have to be asked for.
+    const deep = features.some((f) => Object.keys(f.properties ?? {}).some((k) => ['depth', 'elevation'].includes(targetOfName(k))));
+    if (deep || 'crs' in json) return null;
+    const typeOf = (f: (typeof features)[number]): string => f.geometry?.type ?? (f as { type?: string }).type ?? '';
+    if (features.some((f) => /Point/.test(typeOf(f)))) return null;
+    return features.some((f) => /Polygon|LineString/.test(typeOf(f))) ? 'outline' : null;
   } catch {
     return 'outline';
   }

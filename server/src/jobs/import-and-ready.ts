@@ -1,7 +1,7 @@
 import { latestChartId } from '../db/charts';
 import type { Pool } from '../db/pool';
 import { waterById, type WaterRow } from '../db/waters';
-import { importInto, type ImportResult } from '../import/import';
+import { importInto, type ImportOptions, type ImportResult } from '../import/import';
 import type { Source } from '../import/sources';
 import { buildWaterChart, freshLooks } from './ready';
 import type { TaskOptions } from './pool';
@@ -20,6 +20,7 @@ export interface ImportRequest {
   water: string;
   create: boolean;
   update: boolean;
+  mapping?: ImportOptions['mapping'];
 }
 
 /** Imports sources and leaves the water ready: outline, chart, looks. */

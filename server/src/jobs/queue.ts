@@ -184,7 +184,8 @@ export class Jobs {
     await this.uploads.drop(upload!);
     await this.fitAhead(account, result.imported.water.id);
     const { imported, chart, looks } = result;
-    return { water: imported.water.id, created: imported.created, files: imported.files, passedOver: imported.passedOver, chart, looks };
+    const { water, created, files, passedOver, unknownPlaces } = imported;
+    return { water: water.id, created, files, passedOver, unknownPlaces, chart, looks };
   }
 
   /**

@@ -1,0 +1,177 @@
+import { array, boolean, number, object, string, ValidationError } from 'yup';
+import { FormatError } from '../formats';
+import type { DateOrder } from './moments';
+
+/** Lengths that depths are written in, m each. */
+export const LENGTH_UNITS = { m: 1, cm: 0.01, ft: 0.3048, fathom: 1.8288 } as const;
+export type LengthUnit = keyof typeof LENGTH_UNITS;
+
+/** What a column can hold; 'skip' is passed over. */
+export const TARGETS = [
+  'latitude',
+  'longitude',
+  'x',
+  'y',
+  'depth',
+  'elevation',
+  'time',
+  'date',
+  'clock',
+  'temperature',
+  'hardness',
+  'heading',
+  'speed',
+  // Of a catch.
+  'place',
+  'species',
+  'number',
+  'length',
+  'mass',
+  'lure',
+  'colour',
+  'clarity',
+  'wind_speed',
+  'wind_from',
+  'hours',
+  'rods',
+  'angler',
+  'fate',
+  'notes',
+  'skip',
+] as const;
+export type Target = (typeof TARGETS)[number];
+
+/** What a column of a file holds. */
+export interface ColumnMapping {
+  /** Its name as the file has it; "column 1" where the file names none. */
+  from: string;
+  to: Target;
+  /** Unit of a length, a mass, a temperature or a speed. */
+  unit?: string;
+}
+
+/** What a part of a file becomes. */
+export type PartUse = 'soundings' | 'catches' | 'outline' | 'places' | 'skip';
+
+/** How one part of a file (a table, a sheet, the points, lines or areas of a map file, a grid) is read. */
+export interface PartMapping {
+  /** What files it is for: the part and its columns, in one text. */
+  signature: string;
+  as: PartUse;
+  columns: ColumnMapping[];
+  /** Whether the first row names the columns. */
+  header: boolean;
+  /** Decimal sign of its numbers. */
+  decimal: '.' | ',';
+  /** Whether depths grow downwards ('down'), or are negative below the surface ('up'); null while nobody knows. */
+  sign: 'down' | 'up' | null;
+  /** Height of the water's surface in the system of its elevations, m. */
+  level: number | null;
+  /** EPSG code of x and y; 4326 for degrees. */
+  crs: number | null;
+  order: DateOrder | null;
+  /** IANA zone, or an offset such as +02:00, of times that name none. */
+  zone: string | null;
+  /** The day of a table without one, as 2024-05-31. */
+  day: string | null;
+}
+
+/** What cannot be known from a file alone, and has to be asked for. */
+export type Question = 'columns' | 'unit' | 'sign' | 'level' | 'zone' | 'order' | 'crs' | 'axes';
+
+/** mapping.json: how files are read, by what they look like. */
+export interface Mapping {
+  format: typeof FORMAT;
+  parts: PartMapping[];
+  /** Spots that place names of catches stand for. */
+  places?: { name: string; latitude: number; longitude: number }[];
+}
+
+const FORMAT = 'restless-shoal mapping 1';
+
+/** What a part looks like: files with the same signature are read in the same way. */
+export const signatureOf = (part: string, columns: string[]): string => `${part}: ${columns.join(' | ')}`;
+
+/** mapping.json as text. */
+export const mappingText = (parts: PartMapping[], places?: Mapping['places']): string =>
+  `${JSON.stringify({ format: FORMAT, parts, ...(places?.length ? { places } : {}) } satisfies Mapping, null, 2)}\n`;
+
+const partSchema = object({
+  signature: string().strict().required('is missing'),
+  as: string()
+    .strict()
+    .oneOf(['soundings', 'catches', 'outline', 'places', 'skip'], 'must be soundings, catches, outline, places or skip')
+    .required('is missing'),
+  columns: array(
+    object({
+      from: string().strict().required('is missing'),
+      to: string()
+        .strict()
+        .oneOf([...TARGETS], `must be one of ${TARGETS.join(', ')}`)
+        .required('is missing'),
+      unit: string().strict(),
+    })
+      .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+      .strict(),
+  ).required('is missing'),
+  header: boolean().strict().required('is missing'),
+  decimal: string().strict().oneOf(['.', ','], 'must be . or ,').required('is missing'),
+  sign: string()
+    .strict()
+    .oneOf(['down', 'up', null] as string[], 'must be down or up')
+    .nullable()
+    .defined(),
+  level: number().strict().min(-500, 'is impossible').max(9000, 'is impossible').nullable().defined(),
+  crs: number().strict().integer('must be an EPSG code').nullable().defined(),
+  order: string()
+    .strict()
+    .oneOf(['ymd', 'dmy', 'mdy', 'excel', 'unix', null] as string[], 'must be ymd, dmy, mdy, excel or unix')
+    .nullable()
+    .defined(),
+  zone: string().strict().nullable().defined(),
+  day: string()
+    .strict()
+    .matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2024-05-31')
+    .nullable()
+    .defined(),
+})
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
+
+/** A list of part mappings, as the HTTP interface takes it. */
+export const partMappings = array(partSchema);
+
+/** Spots that place names stand for, as the HTTP interface takes them. */
+export const mappedPlaces = array(
+  object({
+    name: string().strict().min(1, 'is missing').max(200, 'is longer than 200 characters').required('is missing'),
+    latitude: number().strict().min(-90, 'is impossible').max(90, 'is impossible').required('is missing'),
+    longitude: number().strict().min(-180, 'is impossible').max(180, 'is impossible').required('is missing'),
+  })
+    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+    .strict(),
+);
+
+const mappingSchema = object({
+  format: string().strict().oneOf([FORMAT], `must be "${FORMAT}"`).required('is missing'),
+  parts: array(partSchema).required('is missing'),
+  places: mappedPlaces,
+})
+  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
+  .strict();
+
+/** Reads mapping.json. @throws FormatError that names the field */
+export function readMapping(text: string, file: string): Mapping {
+  let value: unknown;
+  try {
+    value = JSON.parse(text.replace(/^\ufeff/, ''));
+  } catch (error) {
+    throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
+  }
+  try {
+    return mappingSchema.validateSync(value) as unknown as Mapping;
+  } catch (error) {
+    if (error instanceof ValidationError) throw new FormatError(`${file}: ${error.path ?? ''} ${error.message}`);
+    throw error;
+  }
+}
