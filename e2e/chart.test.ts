@@ -46,13 +46,13 @@ async function openChart(): Promise<Awaited<ReturnType<typeof openPage>> & { at:
 describe('files brought in by page', () => {
   it('make a water: named, sent, watched while they are read and built, and told of file by file', async () => {
     const { page, context, errors } = await openPage(`${server.url}/`);
-    await page.getByRole('button', { name: 'Bring in files' }).click();
+    await page.getByRole('button', { name: /^Import what you have/ }).click();
     await page.getByLabel('Name of the water').fill(name);
     const of = (file: string): string => join(folder, file);
     await page
       .locator('input[type=file]')
       .setInputFiles(['soundings.csv', 'outline.geojson', 'water.json', 'trips.csv', 'track.csv'].map(of));
-    await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
     const seen = new Set<string>();
     const report = page.getByTestId('import-report');
     await until(async () => {
@@ -77,14 +77,14 @@ describe('files brought in by page', () => {
   it('that cannot be read are refused by name, and the sheet stays open to try again', async () => {
     const { page, context } = await openChart();
     await page.getByRole('button', { name: 'Soundings', exact: true }).click();
-    await page.getByRole('button', { name: 'Bring in files' }).click();
+    await page.getByRole('button', { name: 'Import files' }).click();
     await page
       .locator('input[type=file]')
       .setInputFiles({ name: 'cut.gpx', mimeType: 'text/xml', buffer: Buffer.from('<gpx><trk><trkseg><trkpt lat="4') });
-    await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
     await page.getByRole('alert').waitFor();
     expect(await page.getByRole('alert').textContent()).to.include('cut.gpx: line 1');
-    expect(await page.getByRole('button', { name: 'Bring in', exact: true }).isEnabled()).to.equal(true);
+    expect(await page.getByRole('button', { name: 'Import', exact: true }).isEnabled()).to.equal(true);
     await context.close();
   });
 });
@@ -230,7 +230,7 @@ describe('measuring and drawing', () => {
     const before = await etag();
     await page.getByRole('button', { name: 'Draw', exact: true }).click();
     await page.getByRole('combobox', { name: 'What' }).selectOption('Outline of the water');
-    await page.getByRole('button', { name: 'Draw the outline anew' }).click();
+    await page.getByRole('button', { name: 'Draw a new outline' }).click();
     for (const [dx, dy] of [
       [-150, -80],
       [150, -80],
@@ -253,7 +253,7 @@ describe('taken out', () => {
   it('the depth raster opens in a library', async () => {
     const { page, context } = await openChart();
     await page.getByRole('button', { name: 'Soundings', exact: true }).click();
-    await page.getByText('Take out').click();
+    await page.getByText('Export').click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Depth, GeoTIFF' }).click()]);
     const bytes = readFileSync(await download.path());
     const image = await (

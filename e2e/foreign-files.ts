@@ -148,22 +148,17 @@ export async function makeForeignFiles(folder: string): Promise<ForeignFile[]> {
   zipOf('soundings_utm');
   add('soundings_utm.zip', 'ogr2ogr, a zipped shapefile in UTM', {}, 'soundings');
 
-  writeFileSync(at('babel.csv'), lines('lat,lon,depth,date,time', (s) => `${s.latitude},${s.longitude},${s.depth},${iso(s).slice(0, 10)},${iso(s).slice(11, 19)}`)); // prettier-ignore
-  run(
-    'gpsbabel',
-    '-t',
-    '-i',
-    'unicsv,utc=0',
-    '-f',
-    at('babel.csv'),
-    '-x',
-    'transform,trk=wpt',
-    '-o',
-    'gpx,gpxver=1.1',
-    '-F',
-    at('marks.gpx'),
+  // A track as a plotter keeps it, under a name that our own export has, too.
+  writeFileSync(
+    at('track.csv'),
+    lines('lon,lat,depth_m,time,track_fid,track_seg_id', (s) => `${s.longitude},${s.latitude},${s.depth},${iso(s)},0,0`),
   );
-  add('marks.gpx', 'gpsbabel', {}, 'soundings');
+  writeFileSync(
+    at('track.vrt'),
+    `<OGRVRTDataSource><OGRVRTLayer name="track_points"><SrcDataSource>${at('track.csv')}</SrcDataSource><SrcLayer>track</SrcLayer><GeometryType>wkbPoint</GeometryType><LayerSRS>EPSG:4326</LayerSRS><GeometryField encoding="PointFromColumns" x="lon" y="lat"/><Field name="depth_m" type="Real"/><Field name="time" type="DateTime"/><Field name="track_fid" type="Integer"/><Field name="track_seg_id" type="Integer"/></OGRVRTLayer></OGRVRTDataSource>`,
+  );
+  run('ogr2ogr', '-f', 'GPX', '-dsco', 'GPX_USE_EXTENSIONS=YES', at('marks.gpx'), at('track.vrt'));
+  add('marks.gpx', 'ogr2ogr', {}, 'soundings');
 
   // A grid of the slope, and contour lines of it.
   const [west, north, side, columns, lanes] = [13.095, 52.404, 0.0001, 120, 70];
@@ -180,6 +175,6 @@ export async function makeForeignFiles(folder: string): Promise<ForeignFile[]> {
   run('ogr2ogr', '-f', 'LIBKML', at('isobaths.kmz'), at('isobaths.shp'));
   ['shp', 'shx', 'dbf', 'prj'].forEach((e) => rmSync(at(`isobaths.${e}`)));
   add('isobaths.kmz', 'ogr2ogr', { unit: 'm' }, 'slope', 0.02);
-  for (const made of ['points.csv', 'points.vrt', 'babel.csv', 'slope.asc']) rmSync(at(made));
+  for (const made of ['points.csv', 'points.vrt', 'track.csv', 'track.vrt', 'slope.asc']) rmSync(at(made));
   return out;
 }

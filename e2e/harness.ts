@@ -21,9 +21,13 @@ export interface CommandResult {
 }
 
 /** Runs a command of the built application to its end. */
-export function command(...args: string[]): Promise<CommandResult> {
+export const command = (...args: string[]): Promise<CommandResult> => commandIn(undefined, ...args);
+
+/** The same, called from a folder. */
+export function commandIn(cwd: string | undefined, ...args: string[]): Promise<CommandResult> {
   return new Promise((done) => {
     const child = spawn(process.execPath, [main, ...args], {
+      cwd,
       env: { ...process.env, DATABASE_URL: '', SHOAL_AHEAD: process.env.SHOAL_AHEAD ?? 'off' },
     });
     let text = '';

@@ -23,16 +23,22 @@ after(async () => {
 describe('what stands where nothing is yet', () => {
   it('without a water, the one thing to do next', async () => {
     const { page, context, errors } = await openPage(`${server.url}/`);
-    await page.getByRole('heading', { name: 'No water yet' }).waitFor();
-    expect(await page.textContent('body')).to.include('./shoal import --water');
+    for (const way of ['Start a water', 'Import what you have', 'Try the demo'])
+      await page.getByRole('button', { name: new RegExp(`^${way}`) }).waitFor();
     expect(errors).to.deep.equal([]);
     await context.close();
   });
   it('without a chart, each view says how to get one, and the Deck works all the same', async () => {
     expect((await put(`/waters/${water}`, { name: 'New mere', time_zone: 'Etc/GMT+2' })).status).to.equal(201);
-    for (const view of ['brief', 'chart', 'patterns', 'forecast']) {
+    for (const [view, words] of [
+      ['brief', 'An outline would help most'],
+      ['chart', 'New mere has no chart yet'],
+      ['patterns', 'Log stops on the Deck, or import last year’s spreadsheet'],
+      ['forecast', 'The forecast needs depths'],
+    ]) {
       const { page, context, errors } = await openPage(`${server.url}/${view}`);
-      await page.getByRole('heading', { name: 'New mere has no chart yet' }).waitFor();
+      await page.getByText(words).waitFor();
+      await page.getByRole('button', { name: 'Import files' }).waitFor();
       expect(errors, view).to.deep.equal([]);
       await context.close();
     }

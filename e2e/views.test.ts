@@ -158,7 +158,7 @@ describe('the Brief', () => {
     const { page, context, errors } = await openPage(`${water().url}/brief`);
     await settle(page, 'brief');
     const before = await headline(page);
-    await page.getByRole('button', { name: 'Type in a cast' }).click();
+    await page.getByRole('button', { name: 'Add temperature profile' }).click();
     const readings = page.getByRole('textbox', { name: 'Readings' });
     await readings.fill('0 18.5 9\n1 18.5 9\n2 18.4 8.9\n3 4.5 1\n2 18');
     expect(await page.getByRole('dialog').textContent())
@@ -298,7 +298,7 @@ describe('read in feet, °F and mph', () => {
       expect(await leftInSi(page), view).to.deep.equal([]);
       expect(await overflow(page), view).to.equal(0);
     }
-    for (const name of ['Bait and mood', 'Marks and names', 'Quarrels', 'Years']) {
+    for (const name of ['Bait and mood', 'Rod-hours', 'Identification', 'Debates', 'Years']) {
       await page.getByRole('link', { name: 'Patterns' }).click();
       await page.getByRole('tab', { name }).click();
       await page.getByRole('status').waitFor({ state: 'detached' });

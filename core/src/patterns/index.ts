@@ -102,3 +102,4 @@ export {
   type Pointed,
 } from './water-patterns';
 export { whereTheyHang, LEAST_HANGING, type WhereTheyHang, type TargetTrait } from './where-they-hang';
+export { rodHours, type Rate, type RateClass, type RateKind, type RateTable, type RodHours, type RodHoursInput } from './rod-hours';

@@ -83,6 +83,8 @@ export function catchesOf(
   if (!mapping.order) throw new RangeError(`how dates in "${names[whenAt]}" are written is not known (order)`);
   if (mapping.zone === null && mapping.order !== 'unix') throw new RangeError(`the time zone of "${names[whenAt]}" is not known (zone)`);
   if (at('depth') >= 0 && !unit('depth')) throw new RangeError(`the unit of "${names[at('depth')]}" is not known: m, ft, fathom or cm`);
+  if (at('hours') >= 0 && at('place') >= 0 && mapping.hours === null)
+    throw new RangeError(`whether "${names[at('hours')]}" is of each place or of the whole day is not known (hours)`);
   const zone = mapping.zone ?? 'UTC';
   const spots = new Map(places.map((p) => [p.name.trim().toLowerCase(), p]));
   const text = (fields: string[], to: Target, longest = 200): string | null => (fields[at(to)] ?? '').trim().slice(0, longest) || null;
@@ -167,7 +169,7 @@ export function catchesOf(
     });
   }
   out.unknownPlaces = [...unknown.values()].sort((a, b) => b.rows - a.rows);
-  for (const day of byKey(read, (r) => r.day)) addTrip(out, day, zone, source);
+  for (const day of byKey(read, (r) => r.day)) addTrip(out, day, zone, mapping.hours === 'day', source);
   return out;
 }
 
@@ -194,16 +196,15 @@ function byKey<T>(list: T[], keyOf: (item: T) => string): T[][] {
 const iso = (at: number): string => new Date(at).toISOString();
 
 /** A day's rows as a trip with what belongs to it. */
-function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, source: string): void {
+function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, ofDay: boolean, source: string): void {
   const { line, day } = rows[0];
   const noon = localToUtc(Date.parse(`${day}T00:00:00Z`) + NOON * HOUR, zone);
   const momentOf = (r: CatchRow): number => (r.timed ? r.at : noon);
   const moments = rows.map(momentOf);
-  // Hours said of places add up; said once of the day, or the same on each row, they are the day's.
+  // Hours of places add up; those of the day stand on each of its rows.
   const perPlace = byKey(rows, (r) => (r.place ?? '').toLowerCase()).map((group) => Math.max(0, ...group.map((r) => r.hours ?? 0)));
-  const said = rows.filter((r) => r.hours !== null);
-  const same = said.length === rows.length && new Set(said.map((r) => r.hours)).size === 1 && perPlace.length > 1;
-  const hours = same ? said[0].hours! : perPlace.reduce((sum, h) => sum + h, 0);
+  const same = ofDay && perPlace.length > 0;
+  const hours = same ? Math.max(...perPlace) : perPlace.reduce((sum, h) => sum + h, 0);
   const start = Math.min(...moments);
   const end = Math.max(Math.max(...moments), start + hours * HOUR);
   const anglers = [...new Set(rows.flatMap((r) => (r.angler ? [r.angler] : [])))];

@@ -172,6 +172,7 @@ export function guessPart({ part, columns, sample, near, crs, day }: GuessInputs
   } else if (use === 'catches') {
     sign = 'down';
     if (sounded && !sounded.unit) questions.push('unit');
+    if (has('hours', 'place')) questions.push('hours');
   }
   let system = crs;
   if (has('latitude', 'longitude')) system = 4326;
@@ -203,6 +204,7 @@ export function guessPart({ part, columns, sample, near, crs, day }: GuessInputs
       order,
       zone,
       day: dates.length ? null : day,
+      hours: null,
     },
     questions,
   };

@@ -74,10 +74,12 @@ export interface PartMapping {
   zone: string | null;
   /** The day of a table without one, as 2024-05-31. */
   day: string | null;
+  /** Whether the hours of a catch are those of its place, or of the whole day. */
+  hours: 'place' | 'day' | null;
 }
 
 /** What cannot be known from a file alone, and has to be asked for. */
-export type Question = 'columns' | 'unit' | 'sign' | 'level' | 'zone' | 'order' | 'crs' | 'axes';
+export type Question = 'columns' | 'unit' | 'sign' | 'level' | 'zone' | 'order' | 'crs' | 'axes' | 'hours';
 
 /** mapping.json: how files are read, by what they look like. */
 export interface Mapping {
@@ -120,20 +122,30 @@ const partSchema = object({
     .strict()
     .oneOf(['down', 'up', null] as string[], 'must be down or up')
     .nullable()
-    .defined(),
-  level: number().strict().min(-500, 'is impossible').max(9000, 'is impossible').nullable().defined(),
-  crs: number().strict().integer('must be an EPSG code').nullable().defined(),
+    .defined('is missing: null where it is not known'),
+  level: number()
+    .strict()
+    .min(-500, 'is impossible')
+    .max(9000, 'is impossible')
+    .nullable()
+    .defined('is missing: null where it is not known'),
+  crs: number().strict().integer('must be an EPSG code').nullable().defined('is missing: null where it is not known'),
   order: string()
     .strict()
     .oneOf(['ymd', 'dmy', 'mdy', 'excel', 'unix', null] as string[], 'must be ymd, dmy, mdy, excel or unix')
     .nullable()
-    .defined(),
-  zone: string().strict().nullable().defined(),
+    .defined('is missing: null where it is not known'),
+  zone: string().strict().nullable().defined('is missing: null where it is not known'),
+  hours: string()
+    .strict()
+    .oneOf(['place', 'day', null] as string[], 'must be place or day')
+    .nullable()
+    .defined('is missing: null where it is not known'),
   day: string()
     .strict()
     .matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2024-05-31')
     .nullable()
-    .defined(),
+    .defined('is missing: null where it is not known'),
 })
   .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
   .strict();

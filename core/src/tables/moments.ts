@@ -165,11 +165,12 @@ export function guessOrder(values: string[]): DateOrder | 'ambiguous' | null {
     if (numbers.every((n) => n > 2e8)) return 'unix';
     return null;
   }
-  if (texts.every((t) => /^\d{4}/.test(t))) return texts.some((t) => readDay(t.replace(/Z$/i, ''), 'ymd') !== null) ? 'ymd' : null;
   // One day that does not exist spoils no column.
-  const share = (order: DateOrder): number => texts.filter((t) => readDay(t, order) !== null).length / texts.length;
-  const [dmy, mdy] = [share('dmy'), share('mdy')];
-  if (Math.max(dmy, mdy) < 0.6) return null;
+  const share = (order: DateOrder): number =>
+    texts.filter((t) => /^\d{4}/.test(t) === (order === 'ymd') && readDay(t.replace(/Z$/i, ''), order) !== null).length / texts.length;
+  const [ymd, dmy, mdy] = [share('ymd'), share('dmy'), share('mdy')];
+  if (Math.max(ymd, dmy, mdy) < 0.6) return null;
+  if (ymd > Math.max(dmy, mdy)) return 'ymd';
   if (dmy !== mdy) return dmy > mdy ? 'dmy' : 'mdy';
   return texts.some((t) => /[A-Za-z]{3}/.test(t)) || texts.every((t) => /^\d{1,2}\.\d{1,2}\./.test(t)) ? 'dmy' : 'ambiguous';
 }

@@ -155,16 +155,16 @@ describe('last year’s spreadsheet', () => {
   const records = catchesOf(
     rows,
     names,
-    { ...mapping, zone: 'Europe/Berlin', order: 'dmy' },
+    { ...mapping, zone: 'Europe/Berlin', hours: 'place' },
     [{ name: 'north bay', latitude: 52.1, longitude: 13.1 }],
     'log.csv',
   );
-  it('is recognised, and asks for the zone alone', () => {
+  it('is recognised, and asks for the zone, and of what the hours are', () => {
     expect(mapping.as).to.equal('catches');
     expect(targets({ mapping, questions })).to.equal(
       'date, place, species, number, length cm, depth m, temperature °C, lure, hours, notes',
     );
-    expect(questions).to.deep.equal(['zone']);
+    expect(questions).to.have.members(['zone', 'hours']);
   });
   it('becomes trips, stops where the place is known, a response a fish, and what was read of the water', () => {
     expect(records.trips.map(({ row }) => [row.trip, row.start, row.end])).to.deep.equal([

@@ -10,6 +10,7 @@ import { hasPassword, setPassword } from '../db/sign-in';
 import { inUrl, isEverywhere, ownAddresses, ownNames, readCertificate } from '../listen';
 import { readablePassword } from './password';
 import { watersWantingCharts } from '../db/charts';
+import { emptyTrash } from '../db/trash';
 import { waterByName } from '../db/waters';
 import { Feed } from '../feed';
 import { DEMO_NAME, demoFiles } from '../import/demo';
@@ -107,6 +108,10 @@ export async function serveCommand({ data, port, demo, listen, cert, key }: Serv
     // What was imported while no server ran, or left by one that was killed.
     for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
     await jobs.fitAllAhead(context.account);
+    // What has lain in the trash for long enough goes at a start, and once a day of a server that runs on.
+    const sweep = (): Promise<unknown> => emptyTrash(context.pool).catch((error: Error) => console.error(`trash: ${error.message}`));
+    await sweep();
+    setInterval(() => void sweep(), 86_400_000).unref();
     const bound = { port };
     const scheme = certificate ? 'https' : 'http';
     const names = listen === null ? ['127.0.0.1', 'localhost', '::1'] : [...new Set([listen, ...ownNames()])];

@@ -3,7 +3,7 @@ import { boolean, object } from 'yup';
 import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
 import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
-import { depthRuleSchema, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
+import { depthRuleSchema, findSpecies, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, wantChart } from '../db/charts';
 import { contactsOfWater, responsesOfWater, stopsOfWater, profilesOfWater, pulseOf, readingsOfWater, tripsOf } from '../db/log';
 import type { Pool } from '../db/pool';
@@ -22,7 +22,7 @@ import {
   waterByName,
   type WaterRow,
 } from '../db/waters';
-import { freshLooks } from '../jobs/ready';
+import { freshLooks, rodHoursOf } from '../jobs/ready';
 import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
 import type { Request } from 'express';
@@ -136,6 +136,14 @@ export function waterRoutes(pool: Pool): Router {
   router.get('/waters/:water/looks', async (request, response) => {
     const trips = await freshLooks(pool, await waterOf(pool, request));
     response.json(trips.map(({ trip, looks, outside }) => ({ trip: trip.id, looks, outside: outside.length })));
+  });
+  // Fish and bites per rod-hour: for a log of stops and catches, where nothing was scanned.
+  router.get('/waters/:water/rod-hours', async (request, response) => {
+    const water = await waterOf(pool, request);
+    const known = await speciesOf(pool, water.id);
+    const wanted = request.query.species === undefined ? null : findSpecies(String(request.query.species), known);
+    response.setHeader('Cache-Control', 'no-store');
+    response.json(await rodHoursOf(pool, water, (name) => !wanted || (name !== null && findSpecies(name, known)?.name === wanted.name)));
   });
   // The whole log as patterns are found from it: one answer, so that its parts belong together.
   router.get('/waters/:water/logbook', async (request, response) => {

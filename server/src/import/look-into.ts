@@ -71,6 +71,8 @@ function questionWords(question: Question, mapping: PartMapping): string {
       return `whether "${columnOf(mapping, 'time', 'date')}" has the day or the month first is not known (order: "dmy" or "mdy")`;
     case 'crs':
       return `the coordinate system of "${columnOf(mapping, 'x')}" and "${columnOf(mapping, 'y')}" is not known (crs: its EPSG code)`;
+    case 'hours':
+      return `whether "${columnOf(mapping, 'hours')}" is of each place or of the whole day is not known (hours: "place" or "day")`;
     case 'axes':
       return 'which of the first two columns is the latitude is not known (columns: "to": "latitude" and "longitude")';
   }
@@ -172,6 +174,7 @@ function openIn(mapping: PartMapping): Question[] {
   if (has('x') && !has('latitude') && mapping.crs === null) open.push('crs');
   if (has('time', 'date') && mapping.order === null) open.push('order');
   if (has('time', 'date') && mapping.order !== 'unix' && mapping.zone === null) open.push('zone');
+  if (mapping.as === 'catches' && has('hours') && has('place') && mapping.hours === null) open.push('hours');
   return open;
 }
 

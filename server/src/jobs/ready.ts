@@ -13,8 +13,21 @@ import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-s
 import { isTidal } from '@restless-shoal/core/lake';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
-import { latestChart, storeChart, type ChartRow } from '../db/charts';
-import { contactsOf, profilesOfWater, readingsOfWater, responsesOf, stopsOf, trackOf, tripsOf, type TripRow } from '../db/log';
+import { rodHours, type RodHours, type RodHoursInput } from '@restless-shoal/core/patterns';
+import { zoneOffset } from '@restless-shoal/core/tables';
+import { latestChart, loadChart, storeChart, type ChartRow } from '../db/charts';
+import {
+  contactsOf,
+  profilesOfWater,
+  readingsOfWater,
+  responsesOf,
+  responsesOfWater,
+  stopsOf,
+  stopsOfWater,
+  trackOf,
+  tripsOf,
+  type TripRow,
+} from '../db/log';
 import type { Pool } from '../db/pool';
 import { markedHardness, soundingColumns } from '../db/soundings';
 import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/waters';
@@ -139,6 +152,39 @@ export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptio
     }
   }
   return trips.map((trip) => ({ trip, looks: byTrip.get(trip.id)?.body ?? [], outside: byTrip.get(trip.id)?.outside ?? [] }));
+}
+
+/** Rates by rod-hour of a water's log. @param is whether a name is the species asked for */
+export async function rodHoursOf(pool: Pool, water: WaterRow, is: (species: string | null) => boolean): Promise<RodHours> {
+  const [trips, stops, responses, readings, chart, tracked] = await Promise.all([
+    tripsOf(pool, water.id),
+    stopsOfWater(pool, water.id),
+    responsesOfWater(pool, water.id),
+    readingsOfWater(pool, water.id),
+    loadChart(pool, water.id),
+    pool.query<{ id: string }>(
+      'SELECT t.id FROM trips t WHERE t.water_id = $1 AND EXISTS (SELECT 1 FROM track k WHERE k.trip_id = t.id AND k.deleted_at IS NULL)',
+      [water.id],
+    ),
+  ]);
+  const ways = new Set(tracked.rows.map((r) => r.id));
+  const zone = water.time_zone ?? 'UTC';
+  const plane = chart && metricPlane(chart.epsg);
+  const centre = water.outline ? ringsCentroid(water.outline) : { latitude: water.latitude ?? 0, longitude: water.longitude ?? 0 };
+  return rodHours({
+    trips: trips.map((t) => ({ id: t.id, start: t.start, end: t.end, tracked: ways.has(t.id) })),
+    stops: stops as RodHoursInput['stops'],
+    responses: responses as RodHoursInput['responses'],
+    readings: readings as RodHoursInput['readings'],
+    depthAt: (latitude, longitude) =>
+      chart && plane && chart.soundings ? chart.depth.at(...plane.toMetric({ latitude, longitude })) : NaN,
+    is,
+    ...centre,
+    localOf: (at) => {
+      const local = new Date(at + zoneOffset(at, zone));
+      return { month: local.getUTCMonth() + 1, clock: local.toISOString().slice(11, 23) };
+    },
+  });
 }
 
 /**

@@ -3,6 +3,7 @@ import { queryOptions, useQuery, type UseQueryResult } from '@tanstack/react-que
 import { unpackChart, unpackSoundings, type Chart, type CleanSettings, type PlacedSoundings } from '@restless-shoal/core/chart';
 import type { OutlineGeometry } from '@restless-shoal/core/geo';
 import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
+import type { RodHours } from '@restless-shoal/core/patterns';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import { getAsOf, getBinary, getJson } from './client';
 
@@ -99,8 +100,8 @@ export interface Survey {
 export const useWaters = (): UseQueryResult<WaterSummary[]> =>
   useQuery({ queryKey: ['waters'], queryFn: () => getJson<WaterSummary[]>('/waters') });
 
-export const useWater = (id: string): UseQueryResult<Water> =>
-  useQuery({ queryKey: ['water', id], queryFn: () => getJson<Water>(`/waters/${id}`) });
+export const waterQuery = (id: string) => queryOptions({ queryKey: ['water', id], queryFn: () => getJson<Water>(`/waters/${id}`) });
+export const useWater = (id: string): UseQueryResult<Water> => useQuery(waterQuery(id));
 
 /** The chart with the bytes it came in, for handing it to a worker; null while there is none. */
 export const useChart = (id: string): UseQueryResult<{ chart: Chart; bytes: Uint8Array } | null> =>
@@ -243,3 +244,10 @@ export interface RunningTrip {
 
 export const useRunningTrips = (): UseQueryResult<RunningTrip[]> =>
   useQuery({ queryKey: ['running'], queryFn: () => getJson<RunningTrip[]>('/trips/running'), refetchInterval: 15_000, retry: false });
+
+/** Rates by rod-hour of a species, or of all fish. */
+export const useRodHours = (id: string, species: string | null): UseQueryResult<RodHours> =>
+  useQuery({
+    queryKey: ['rod-hours', id, species],
+    queryFn: () => getJson<RodHours>(`/waters/${id}/rod-hours${species === null ? '' : `?species=${encodeURIComponent(species)}`}`),
+  });

@@ -3,7 +3,18 @@ import { X } from 'lucide-react';
 import { backCloses } from './dialog-history';
 
 /** A modal sheet over the view; Esc, Back or a tap beside it closes it. */
-export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  title,
+  wide = false,
+  onClose,
+  children,
+}: {
+  title: string;
+  /** For tables. */
+  wide?: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current!;
@@ -16,7 +27,7 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
       aria-label={title}
       onClose={onClose}
       onClick={(event) => event.target === ref.current && ref.current?.close()}
-      className="m-auto w-[min(34rem,calc(100vw-1.5rem))] rounded-box border border-line bg-surface p-0 text-ink backdrop:bg-black/40"
+      className={`m-auto ${wide ? 'w-[min(60rem,calc(100vw-1rem))]' : 'w-[min(34rem,calc(100vw-1.5rem))]'} rounded-box border border-line bg-surface p-0 text-ink backdrop:bg-black/40`}
     >
       <div className="p-5">
         <div className="mb-3 flex items-center justify-between">

@@ -172,7 +172,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
       <button
         type="button"
         onClick={asking ? () => setWhatIf(null) : show}
-        className="shrink-0 border-l border-line px-3 py-2 short:py-0.5 text-left"
+        className="shrink-0 border-l border-line px-3 py-2 text-left md:border-l-0 short:py-0.5"
       >
         <span
           className={`block whitespace-nowrap text-xs max-md:max-w-24 max-md:truncate ${reach.server ? 'text-mute' : 'font-bold text-warn'}`}

@@ -1,6 +1,6 @@
 import { createContext, lazy, Suspense, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 
-const ImportSheet = lazy(() => import('../parts/import-sheet').then((m) => ({ default: m.ImportSheet })));
+const ImportSheet = lazy(() => import('../parts/import/import-sheet').then((m) => ({ default: m.ImportSheet })));
 
 const Context = createContext<(water: string | null) => void>(() => undefined);
 

@@ -4,7 +4,7 @@ import { getJson, sendJson } from '../api/client';
 import type { JobState } from '../api/queries';
 
 /** What a build or an import changes on the page. */
-const CHANGED = ['waters', 'water', 'chart', 'surveys', 'soundings', 'looks', 'logbook', 'log', 'contacts', 'fit'];
+const CHANGED = ['waters', 'water', 'chart', 'surveys', 'soundings', 'looks', 'logbook', 'log', 'contacts', 'fit', 'rod-hours'];
 
 export interface Builds {
   /** Builds and imports that wait or run. */

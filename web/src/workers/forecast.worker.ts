@@ -52,6 +52,9 @@ export interface ForecastRequest {
 }
 
 export interface ForecastAnswer {
+  /** What was asked: the species, and the moment it is for. */
+  species: string;
+  at: Date;
   forecast: Forecast;
   places: Place[];
   /** Places never looked at that would teach most. */
@@ -148,6 +151,8 @@ const api = {
     last = { request, model: used, moved };
     return transfer(
       {
+        species: request.species.name,
+        at: day.conditions.at,
         forecast,
         places,
         teach,

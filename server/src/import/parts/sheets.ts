@@ -12,7 +12,8 @@ const DAY = 86_400_000;
 function cellText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';
   if (cell instanceof Date) {
-    const at = cell.toISOString();
+    // Days with fractions are kept: a second is as fine as they are meant.
+    const at = new Date(Math.round(cell.getTime() / 1000) * 1000).toISOString();
     // A time of day without a date is kept as one on the calendar's first day.
     if (cell.getTime() < -2e12) return at.slice(11, 19);
     return cell.getTime() % DAY === 0 ? at.slice(0, 10) : at.slice(0, 19);

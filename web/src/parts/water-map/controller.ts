@@ -113,8 +113,8 @@ export class WaterMapController {
     target: HTMLElement,
     private chart: Chart,
     private rings: Rings,
-    /** Room that other things take at the top, right, bottom and left, px. */
-    private readonly padding: [number, number, number, number],
+    /** Room that other things take at the top, right, bottom and left, px: of several ways to leave it the one that shows the water largest is taken. */
+    private readonly paddings: [number, number, number, number][],
   ) {
     const projection = `EPSG:${chart.epsg}`;
     if (!getProjection(projection)) {
@@ -230,7 +230,14 @@ export class WaterMapController {
   /** Shows all of the water. */
   fit(): void {
     const view = this.map.getView();
-    view.fit(this.bounds(), { padding: this.padding });
+    let best: { center: number[]; resolution: number } | null = null;
+    for (const padding of this.paddings) {
+      view.fit(this.bounds(), { padding });
+      const resolution = view.getResolution()!;
+      if (!best || resolution < best.resolution) best = { center: view.getCenter()!, resolution };
+    }
+    view.setCenter(best!.center);
+    view.setResolution(best!.resolution);
     this.whole = { center: view.getCenter()!, resolution: view.getResolution()! };
   }
 

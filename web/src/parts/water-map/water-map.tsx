@@ -50,6 +50,8 @@ interface WaterMapProps {
 
 const NONE: never[] = [];
 const NO_RINGS: Rings = [];
+/** Toolbar and a closed panel of the chart, px. */
+const BELOW_PANEL = 160;
 
 /** The map of the water in use. Arrow keys move it, + and − zoom, Enter looks at its middle. */
 export function WaterMap({
@@ -111,12 +113,17 @@ export function WaterMap({
   useEffect(() => {
     const { chart: first, rings: shore } = latest.current;
     if (plane === null || !first || !shore || !target.current) return;
-    const controller = new WaterMapController(target.current, first, shore, [
-      30 + Math.min(topRoom, 0.25 * target.current.clientHeight),
-      70,
-      30 + bottomRoom,
-      30 + (target.current.clientWidth > 900 ? leftRoom : 0),
-    ]);
+    const { clientWidth: width, clientHeight: height } = target.current;
+    const top = 30 + Math.min(topRoom, 0.25 * height);
+    const bottom = 30 + bottomRoom;
+    const wide = leftRoom > 0 && width > 900;
+    const controller = new WaterMapController(
+      target.current,
+      first,
+      shore,
+      // A long water fits below a panel that is no higher than this, a tall one beside it.
+      wide ? [[top, 70, bottom, 30 + leftRoom], [Math.max(top, BELOW_PANEL), 70, bottom, 30]] : [[top, 70, bottom, 30]], // prettier-ignore
+    );
     controller.onHover((p) => listeners.current.onHover?.(p));
     controller.onPick((p, hit) => listeners.current.onPick?.(p, hit));
     const zoomed = (): void => {

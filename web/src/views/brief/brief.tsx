@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Printer, SlidersHorizontal, Thermometer } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { metricPlane, outlineToRings } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { lightWindows, type ProfileSample } from '@restless-shoal/core/lake';
 import { sendJson } from '../../api/client';
@@ -91,6 +92,11 @@ export function Brief() {
     [conditions.at, frame.latitude, frame.longitude],
   );
 
+  const rings = useMemo(() => {
+    if (!chart || !water.outline) return [];
+    const plane = metricPlane(chart.epsg);
+    return outlineToRings(water.outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+  }, [chart, water.outline]);
   if (!answer) return <Waiting what="the day" failed={null} />;
   const { window, share, schools, waves, heat } = answer;
   const zone = water.time_zone;
@@ -187,7 +193,7 @@ export function Brief() {
           className="flex flex-col gap-3 bg-surface p-4 max-xl:col-span-2 max-xl:border-t max-md:col-span-1 border-line print:!col-span-1"
           aria-label="What is left, and cautions"
         >
-          {chart && share && waves ? (
+          {chart && share && waves && rings.length > 0 ? (
             <>
               <div className="flex items-baseline justify-between text-sm">
                 <span role="radiogroup" aria-label="The small map shows" className="join">
@@ -211,7 +217,8 @@ export function Brief() {
               <Link to={band} aria-label="Open the Chart shaded the same way">
                 <LeftOfWater
                   waves={map === 'waves' ? answer.waveHeights : null}
-                  cells={chart.cells}
+                  chart={chart}
+                  rings={rings}
                   window={window}
                   label={`${percent(share.bottom)} of the water has its bottom inside the window, ${percent(share.over)} the window over a deeper bottom`}
                 />

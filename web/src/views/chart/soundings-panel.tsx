@@ -85,11 +85,11 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
     <>
       <div className="flex gap-2">
         <button type="button" className="btn btn-primary touch-target flex-1" onClick={onImport}>
-          <Upload size={18} aria-hidden /> Bring in files
+          <Upload size={18} aria-hidden /> Import files
         </button>
         <details className="dropdown dropdown-end">
           <summary className="btn touch-target">
-            <Download size={18} aria-hidden /> Take out
+            <Download size={18} aria-hidden /> Export
           </summary>
           <ul className="menu dropdown-content z-10 mt-1 w-64 rounded-box border border-line bg-surface p-2 shadow">
             {EXPORTS.map(([file, words]) => (

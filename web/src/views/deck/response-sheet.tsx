@@ -38,7 +38,7 @@ export function ResponseSheet({
     const [cm, kg] = [length.trim() === '' ? null : readNumber(length), mass.trim() === '' ? null : readNumber(mass)];
     if (cm !== null && !(cm > 0 && cm <= 1200)) return setWrong('The length must be from 0 to 1200 cm.');
     if (kg !== null && !(kg > 0 && kg <= 2000)) return setWrong('The mass must be from 0 to 2000 kg.');
-    let metres: number | null = null;
+    let metres: number | null;
     try {
       metres = depth.trim() === '' ? null : parseMeasure(depth, 'depth', units.depth);
     } catch {

@@ -110,7 +110,11 @@ export function useMarking(
     const moved = now.boat && before.boat ? distance(now.boat, before.boat) : 0;
     return moved + Math.hypot(ahead - before.ahead, starboard - before.starboard) < TWICE_M;
   };
-  const fail = (error: Error): void => setFailed(`Not saved: ${error.message}`);
+  const fail = (error: Error): void => {
+    // What was not saved can be tapped again at once.
+    last.current = null;
+    setFailed(`Not saved: ${error.message}`);
+  };
   const attempt = (work: () => Promise<Done | null | void>): void => {
     setFailed(null);
     void work()

@@ -83,16 +83,18 @@ export function ForecastTools({
 
 /** The forecast and its best places as files. */
 export function Files({ answer }: { answer: ForecastAnswer | null }) {
-  const { chart, water, species, conditions } = useWaterState();
-  const name = `${water.name} ${species.name}`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+  const { chart, water } = useWaterState();
+  // What the answer was asked for, also while the next one is being worked out.
+  const species = answer?.species ?? '';
+  const at = answer?.at.toISOString() ?? '';
+  const name = `${water.name} ${species}`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
   const plane = metricPlane(chart!.epsg);
-  const at = conditions.at.toISOString();
   const cells = (): { latitude: number; longitude: number; i: number }[] =>
     Array.from({ length: chart!.cells.count }, (_, i) => ({
       ...plane.toLatLon(cellCentre(chart!.cells.column[i], chart!.cells.row[i])),
       i,
     }));
-  const csv = (): string => forecastCsv(answer!.forecast, chart!.cells, plane, species.name, at);
+  const csv = (): string => forecastCsv(answer!.forecast, chart!.cells, plane, species, at);
   const geoJson = (): string => {
     const f = answer!.forecast;
     const number = (v: number, digits: number): number => Number(v.toFixed(digits));
@@ -107,7 +109,7 @@ export function Files({ answer }: { answer: ForecastAnswer | null }) {
           high: number(f.high[i], 5),
           depth_top_m: number(f.depthTop[i], 2),
           depth_bottom_m: number(f.depthBottom[i], 2),
-          species: species.name,
+          species,
           at,
         },
       })),
@@ -115,7 +117,7 @@ export function Files({ answer }: { answer: ForecastAnswer | null }) {
   };
   const gpx = (): string =>
     gpxOf(
-      `${species.name}, ${water.name}`,
+      `${species}, ${water.name}`,
       answer!.places.map((p, k) => ({
         ...plane.toLatLon([p.x, p.y]),
         name: `${k + 1} ${p.name}`,

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { Place, Reason, ScoreCard } from '@restless-shoal/core/forecast';
 import { cellKey, cellOf, metricPlane, type Point } from '@restless-shoal/core/geo';
 import { clockInZone, dayInZone, grouped } from '../../parts/format';
@@ -23,6 +23,14 @@ import { useUnits } from '../../state/units';
 import { Say } from '../../parts/say';
 
 const NO_PLACES: Place[] = [];
+
+/** Pins on a small map. */
+const PINS = 5;
+const NARROW = window.matchMedia('(max-width: 767px)');
+const onNarrow = (listener: () => void): (() => void) => {
+  NARROW.addEventListener('change', listener);
+  return () => NARROW.removeEventListener('change', listener);
+};
 
 /** The rival that came nearest to the fit, or passed it. */
 const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the schools' : 'saying the same everywhere');
@@ -69,7 +77,12 @@ export function ForecastView() {
   );
   // What would teach is known only with the log.
   const listed = !answer ? NO_PLACES : list === 'best' ? answer.places : answer.logKnown ? answer.teach : NO_PLACES;
-  const places = useMemo(() => listed.map((p, i) => ({ number: i + 1, x: p.x, y: p.y })), [listed]);
+  // On a small map twenty pins would lie on each other: the list leads, and the one chosen in it is shown.
+  const narrow = useSyncExternalStore(onNarrow, () => NARROW.matches);
+  const places = useMemo(
+    () => listed.map((p, i) => ({ number: i + 1, x: p.x, y: p.y })).filter(({ number }) => !narrow || number <= PINS || number === chosen),
+    [listed, narrow, chosen],
+  );
   // Another species or water is no change of this one.
   useEffect(() => setKept(null), [species.name, water.id, wantsLarge]);
 
@@ -93,7 +106,7 @@ export function ForecastView() {
     };
   }, [picked, worker, answer]);
 
-  if (!chart) return <NoChart />;
+  if (!chart) return <NoChart needs="The forecast needs depths." />;
   const choose = (number: number): void => {
     setChosen(number);
     setPicked(null);
@@ -201,10 +214,12 @@ export function ForecastView() {
           />
           <div className="flex items-center justify-between gap-2 text-sm">
             <Files answer={answer} />
-            <p className="text-right text-mute">{list === 'best' ? 'chance of a scan · 80 %' : 'never looked at: for practice days'}</p>
+            <p className="text-right text-mute">
+              {list === 'best' ? 'chance per scan · 80 % interval' : 'never looked at: for practice days'}
+            </p>
           </div>
           {list === 'best' && listed[0]?.fishing === null && (
-            <p className="text-[13px] text-mute">Too little fishing is logged to say what ten minutes of a rod would meet.</p>
+            <p className="text-[13px] text-mute">Not enough fishing logged to estimate a 10-minute chance.</p>
           )}
         </div>
         <ol

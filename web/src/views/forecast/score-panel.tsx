@@ -10,7 +10,7 @@ import { SchoolsSheet } from './schools-sheet';
 
 /** Which school has been right, how good the forecast is on trips held out, and what the last trip made of it. */
 export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
-  const { season, water, species } = useWaterState();
+  const { season, water, species, log } = useWaterState();
   const outcomes = useOutcomes(water.id);
   const [stage, setStage] = useState<string | null>(null);
   const [card, setCard] = useState(false);
@@ -36,7 +36,9 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
         className="col-span-full border-t border-line bg-surface px-4 py-2.5 text-sm text-mute max-lg:col-span-1"
       >
         <p className="flex flex-wrap items-center justify-between gap-x-4">
-          How good it is on trips held out is not known yet: it is worked out after a fit, from four trips on.
+          {log.trips.filter((t) => t.end !== null).length < 4
+            ? 'Accuracy on unseen trips appears after four trips.'
+            : 'Accuracy on unseen trips is being worked out. It appears here.'}
           {setting}
         </p>
         {outcome}

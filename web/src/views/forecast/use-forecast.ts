@@ -37,7 +37,9 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
   const scores = useScores(water.id, species.name);
   const [fitAnyway, setFitAnyway] = useState(false);
   const cellIndex = useCellIndex();
-  const [answer, setAnswer] = useState<ForecastAnswer | null>(null);
+  const [computed, setAnswer] = useState<ForecastAnswer | null>(null);
+  // An answer to another question is none to this one.
+  const answer = computed?.species === species.name && computed.forecast.probability.length === chart?.cells.count ? computed : null;
   const [opened, setOpened] = useState<Uint8Array | null | undefined>(undefined);
   const [progress, setProgress] = useState<FitProgress | null>(null);
   const job = useRef<string | null>(null);
@@ -148,7 +150,8 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
   const busy = useRef<typeof worker>(null);
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
-    if (!worker || opened === undefined) return;
+    // Not with the model of the question before: its answer would stand under this one's name.
+    if (!worker || bytes === undefined || opened !== bytes) return;
     next.current = async () => setAnswer(await worker.forecast({ day, species, tally, earlier, large }));
     if (busy.current === worker) return;
     busy.current = worker;
@@ -160,7 +163,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
       }
       if (busy.current === worker) busy.current = null;
     })();
-  }, [worker, opened, day, species, tally, earlier, large]);
+  }, [worker, opened, bytes, day, species, tally, earlier, large]);
 
   // What was shown on a trip is kept before anybody knows, to be held against what the trip sees.
   const shownFor = useRef('');

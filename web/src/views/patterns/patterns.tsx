@@ -2,7 +2,6 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { metricPlane } from '@restless-shoal/core/geo';
 import type { PickedContact, Pointed, Question } from '@restless-shoal/core/patterns';
-import { NoChart } from '../../parts/no-chart';
 import { Progress } from '../../parts/progress';
 import { Waiting } from '../../parts/waiting';
 import { useWaterState } from '../../state/water';
@@ -13,12 +12,19 @@ import { MoodPage } from './mood-page';
 import { Picked } from './picked';
 import { QuarrelsPage } from './quarrels-page';
 import { PAGES, readAddress, writeAddress, type Asked, type Page, type TwinsOf } from './question-address';
+import { RodHoursPage } from './rod-hours-page';
 import { TwinsPage } from './twins-page';
 import { WherePage } from './where-page';
 import { YearsPage } from './years-page';
 
-/** What the fish had in common, against where the boat looked. All that is asked stands in the address. */
+/** What the fish had in common: against where the boat looked, or by the hours that were fished where nothing was scanned. */
 export function Patterns() {
+  const { chart } = useWaterState();
+  return chart ? <ChartedPatterns /> : <RodHoursPage species={null} alone />;
+}
+
+/** Against where the boat looked. All that is asked stands in the address. */
+function ChartedPatterns() {
   const { chart, water, species, setSpecies } = useWaterState();
   const [address, setAddress] = useSearchParams();
   const log = useOpenLog();
@@ -86,7 +92,6 @@ export function Patterns() {
     [log.ask, question, twinsOfPoints],
   );
 
-  if (!chart) return <NoChart />;
   const name = question.species ?? 'bait';
   const change = (next: Question): void => {
     if (next.species !== null && next.species !== species.name) setSpecies(next.species);
@@ -139,6 +144,7 @@ export function Patterns() {
                 onTwins={twinsOfPointed}
               />
             }
+            hours={<RodHoursPage species={question.species} />}
             mood={<MoodPage log={log} question={question} species={name} />}
             marks={<MarksPage log={log} question={question} species={name} />}
             quarrels={<QuarrelsPage log={log} question={question} species={name} />}

@@ -3,11 +3,12 @@ import { COVARIATES, STAGES, type Question } from '@restless-shoal/core/patterns
 /** The pages of the view. */
 export const PAGES = [
   ['where', 'Where'],
+  ['hours', 'Rod-hours'],
   ['mood', 'Bait and mood'],
-  ['marks', 'Marks and names'],
-  ['quarrels', 'Quarrels'],
+  ['marks', 'Identification'],
+  ['quarrels', 'Debates'],
   ['years', 'Years'],
-  ['twins', 'Twins'],
+  ['twins', 'Similar spots'],
 ] as const;
 export type Page = (typeof PAGES)[number][0];
 

@@ -47,7 +47,7 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
     const position = place.trim() ? readPosition(place) : null;
     if (place.trim() && !position) return setWrong({ field: 'place', words: `The position could not be read. ${POSITIONS}` });
     if (!position && next === 'draw') return setWrong({ field: 'place', words: 'Say where it lies, so that the map can be opened there.' });
-    let metres: number | null = null;
+    let metres: number | null;
     try {
       metres = deepest.trim() ? parseMeasure(deepest, 'depth', units.depth) : null;
     } catch {

@@ -1,0 +1,361 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { FileUp } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { newId, USUAL_RANGE } from '@restless-shoal/core/logbook';
+import { getJson, sendFile, sendJson } from '../../api/client';
+import type { PartMapping, Question } from '@restless-shoal/core/tables';
+import { useWaters, waterQuery, type JobState } from '../../api/queries';
+import { refresh } from '../../state/jobs';
+import { Dialog } from '../dialog';
+import { grouped } from '../format';
+import { Progress } from '../progress';
+import { Say } from '../say';
+import { PartCard } from './part-card';
+import { PlaceMatcher } from './place-matcher';
+import type { ImportPreview, NamedPlace } from './types';
+
+interface Findings {
+  count: number;
+  first: { line: number; column: string; reason: string }[];
+}
+
+/** What an import answers. */
+interface ImportAnswer {
+  water: string;
+  files: {
+    report: { file: string; read: number; bad: Findings; odd: Findings; unknownColumns: string[]; rangeUnsaid: number };
+    merge: {
+      added: number;
+      same: number;
+      changed: number;
+      trashed: number;
+      different: { count: number; lines: number[] };
+      beside: { count: number; lines: number[] };
+    };
+  }[];
+  passedOver: { file: string; why: string }[];
+  unknownPlaces: { name: string; rows: number }[];
+  chart: { soundings: number; cells: number } | null;
+}
+
+function FindingsOf({ words, findings }: { words: string; findings: Findings }) {
+  if (!findings.count) return null;
+  return (
+    <details className="text-sm">
+      <summary className="min-h-9 cursor-pointer py-1">
+        {grouped(findings.count)} {words}
+      </summary>
+      <ul className="num max-h-40 overflow-y-auto pl-4 text-mute">
+        {findings.first.map((f, k) => (
+          <li key={k}>
+            line {f.line}
+            {f.column && `, ${f.column}`}: {f.reason}
+          </li>
+        ))}
+        {findings.count > findings.first.length && <li>and {grouped(findings.count - findings.first.length)} more</li>}
+      </ul>
+    </details>
+  );
+}
+
+/** What became of every file: read, used, left out and why. */
+function Report({ answer }: { answer: ImportAnswer }) {
+  return (
+    <div data-testid="import-report">
+      {answer.files.map(({ report, merge }) => (
+        <section key={report.file} className="border-t border-line py-2">
+          <p className="font-semibold">{report.file}</p>
+          <p className="num text-sm">
+            {grouped(report.read)} read, {grouped(merge.added)} added, {grouped(merge.same)} known already
+            {merge.changed > 0 && `, ${grouped(merge.changed)} changed`}
+            {merge.trashed > 0 && `, ${grouped(merge.trashed)} in the trash and left there`}
+          </p>
+          <FindingsOf words="left out" findings={report.bad} />
+          <FindingsOf words="odd, kept and flagged" findings={report.odd} />
+          {merge.different.count > 0 && (
+            <p className="num text-sm text-mute">
+              {grouped(merge.different.count)} are known with other content and were left as they were: line{' '}
+              {merge.different.lines.slice(0, 8).join(', ')}
+              {merge.different.count > 8 && ' …'}
+            </p>
+          )}
+          {merge.beside.count > 0 && (
+            <p className="num text-sm text-mute">
+              {grouped(merge.beside.count)} were added as records of their own beside others of the same time: line{' '}
+              {merge.beside.lines.slice(0, 8).join(', ')}
+              {merge.beside.count > 8 && ' …'}
+            </p>
+          )}
+          {report.rangeUnsaid > 0 && (
+            <p className="num text-sm text-mute">
+              {grouped(report.rangeUnsaid)} fixes of a side-scan or forward-facing view say no range:{' '}
+              <Say>{`${USUAL_RANGE} m is taken`}</Say>
+            </p>
+          )}
+          {report.unknownColumns.length > 0 && (
+            <p className="text-sm text-mute">Not known and passed over: {report.unknownColumns.join(', ')}</p>
+          )}
+        </section>
+      ))}
+      {answer.passedOver.map(({ file, why }) => (
+        <p key={file} className="border-t border-line py-2 text-sm text-mute">
+          {file}: passed over ({why})
+        </p>
+      ))}
+      {answer.unknownPlaces.length > 0 && (
+        <p className="border-t border-line py-2 text-sm text-mute">
+          Places without a position: {answer.unknownPlaces.map((p) => p.name).join(', ')}. Their fish are in the log, and count where no
+          place is needed.
+        </p>
+      )}
+      {answer.chart && (
+        <p className="num border-t border-line pt-2 font-semibold">
+          Chart built from {grouped(answer.chart.soundings)} soundings: {grouped(answer.chart.cells)} <Say>cells of 25 m</Say>.
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface ImportSheetProps {
+  /** The water files go into; null: a new one, to be named. */
+  water: string | null;
+  onClose: () => void;
+  /** Called with the water's id once all is in. */
+  onDone?: (water: string) => void;
+}
+
+type Step = { step: 'choose' } | { step: 'look'; upload: string; preview: ImportPreview } | { step: 'done'; answer: ImportAnswer };
+
+/** How long a mapping stands still before it is tried on the file, ms. */
+const SETTLED_MS = 300;
+
+/** Imports files: sends them, asks what cannot be known from them, watches the import and the build, and shows what became of each. */
+export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
+  const queries = useQueryClient();
+  const waters = useWaters().data;
+  const outline =
+    useQuery({ ...waterQuery(waters?.find((w) => w.name === water)?.id ?? ''), enabled: water !== null && waters !== undefined }).data
+      ?.outline ?? null;
+  const [name, setName] = useState('');
+  const [files, setFiles] = useState<File[]>([]);
+  const [update, setUpdate] = useState(false);
+  const [stage, setStage] = useState<Step>({ step: 'choose' });
+  const [places, setPlaces] = useState<NamedPlace[]>([]);
+  // What was asked of each part, by its signature: an answered question stays on the page.
+  const [asked, setAsked] = useState<Record<string, Question[]>>({});
+  const [at, setAt] = useState<{ words: string; share: number; job: string | null } | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  const stop = useRef(new AbortController());
+  useEffect(() => () => stop.current.abort(), []);
+  const into = water ?? name.trim();
+
+  const look = (upload: string, mapping?: { parts: PartMapping[]; places: NamedPlace[] }): Promise<ImportPreview> =>
+    sendJson<ImportPreview>('POST', '/imports/preview', { upload, water: into, ...(mapping ? { mapping } : {}) });
+  const note = (preview: ImportPreview): void =>
+    setAsked((before) => {
+      const out = { ...before };
+      for (const { mapping, questions } of preview.parts)
+        out[mapping.signature] = [...new Set([...(out[mapping.signature] ?? []), ...questions])];
+      return out;
+    });
+
+  const send = async (): Promise<void> => {
+    const aborter = (stop.current = new AbortController());
+    setFailed(null);
+    try {
+      const upload = newId();
+      const total = files.reduce((sum, f) => sum + f.size, 0) || 1;
+      let sent = 0;
+      for (const file of files) {
+        await sendFile(`/uploads/${upload}/${encodeURIComponent(file.name)}`, file, aborter.signal, (bytes) =>
+          setAt({ words: `sending ${file.name}`, share: (0.2 * (sent + bytes)) / total, job: null }),
+        );
+        sent += file.size;
+      }
+      setAt({ words: 'looking into the files', share: 0.2, job: null });
+      const preview = await look(upload);
+      if (aborter.signal.aborted) return;
+      // Files of our own formats leave nothing to ask.
+      if (!preview.parts.length) return await take(upload, []);
+      note(preview);
+      setStage({ step: 'look', upload, preview });
+    } catch (error) {
+      if (!aborter.signal.aborted) setFailed((error as Error).message);
+    } finally {
+      setAt(null);
+    }
+  };
+  const take = async (upload: string, parts: PartMapping[]): Promise<void> => {
+    const aborter = stop.current;
+    setFailed(null);
+    try {
+      const { job } = await sendJson<{ job: string }>('POST', '/imports', {
+        upload,
+        water: into,
+        create: !water,
+        update,
+        ...(parts.length ? { mapping: { parts, places } } : {}),
+      });
+      for (;;) {
+        const state = await getJson<JobState>(`/jobs/${job}`);
+        if (state.state === 'done') {
+          const answer = state.result as ImportAnswer;
+          await refresh(queries);
+          setStage({ step: 'done', answer });
+          onDone?.(answer.water);
+          break;
+        }
+        if (state.state === 'failed') throw new Error(state.error ?? 'the import failed');
+        if (state.state === 'cancelled')
+          throw new Error('It was cancelled. A file goes in whole or not at all; importing it again adds only what is missing.');
+        if (aborter.signal.aborted) return;
+        setAt({ words: state.words ?? 'waiting its turn', share: 0.2 + 0.8 * state.share, job });
+        await new Promise((done) => setTimeout(done, 400));
+      }
+    } catch (error) {
+      if (!aborter.signal.aborted) setFailed((error as Error).message);
+    } finally {
+      setAt(null);
+    }
+  };
+  // A mapping that was changed is tried on the file once it stands still.
+  const trial = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const change = (parts: PartMapping[], named = places): void => {
+    if (stage.step !== 'look') return;
+    const { upload, preview } = stage;
+    setStage({
+      ...stage,
+      preview: {
+        ...preview,
+        parts: preview.parts.map((p, k) => ({ ...p, mapping: parts[k], questions: p.mapping === parts[k] ? p.questions : [] })),
+      },
+    });
+    clearTimeout(trial.current);
+    trial.current = setTimeout(() => {
+      look(upload, { parts, places: named }).then(
+        (next) => {
+          note(next);
+          setStage((now) => (now.step === 'look' && now.upload === upload ? { ...now, preview: next } : now));
+        },
+        (error: Error) => setFailed(error.message),
+      );
+    }, SETTLED_MS);
+  };
+  const cancel = (): void => {
+    const job = at?.job;
+    if (job) void sendJson('DELETE', `/jobs/${job}`).catch((error: Error) => setFailed(error.message));
+    else {
+      stop.current.abort();
+      setAt(null);
+    }
+  };
+  const trouble = failed && (
+    <p role="alert" className="mt-2 whitespace-pre-line border-l-4 border-warn pl-3 text-warn">
+      {failed}
+    </p>
+  );
+  const progress = at && (
+    <div className="mt-3">
+      <Progress words={at.words} share={at.share} onCancel={cancel} />
+    </div>
+  );
+  if (stage.step === 'done')
+    return (
+      <Dialog title="What was imported" onClose={onClose}>
+        <Report answer={stage.answer} />
+        <button type="button" className="btn btn-primary touch-target mt-4 w-full" onClick={onClose}>
+          Done
+        </button>
+      </Dialog>
+    );
+  if (stage.step === 'look') {
+    const { preview, upload } = stage;
+    const parts = preview.parts.map((p) => p.mapping);
+    const used = preview.parts.filter((p) => p.mapping.as !== 'skip');
+    const ready = used.every((p) => !p.questions.length && !p.fault) && (used.length > 0 || preview.native.length > 0);
+    const unanswered = used.reduce((n, p) => n + p.questions.length, 0);
+    return (
+      <Dialog title={`Import into ${into}`} wide onClose={onClose}>
+        {preview.native.length > 0 && (
+          <p className="pb-2 text-sm text-mute">Read as they are: {preview.native.map((n) => n.file).join(', ')}</p>
+        )}
+        {preview.parts.map((part, k) => (
+          <PartCard
+            key={part.mapping.signature}
+            preview={part}
+            asked={asked[part.mapping.signature] ?? []}
+            zone={preview.zone}
+            onChange={(mapping) => change(parts.map((m, j) => (j === k ? mapping : m)))}
+          >
+            {part.catches && (part.catches.unknownPlaces.length > 0 || places.length > 0) && (
+              <PlaceMatcher
+                unknown={part.catches.unknownPlaces}
+                outline={outline}
+                places={places}
+                onPlaces={(named) => {
+                  setPlaces(named);
+                  change(parts, named);
+                }}
+              />
+            )}
+          </PartCard>
+        ))}
+        {preview.passedOver.map(({ file, why }) => (
+          <p key={file} className="border-t border-line py-2 text-sm text-mute">
+            {file}: passed over ({why})
+          </p>
+        ))}
+        {trouble}
+        {progress ?? (
+          <button type="button" className="btn btn-primary mt-3 h-12 w-full" disabled={!ready} onClick={() => void take(upload, parts)}>
+            {unanswered ? `Answer ${unanswered === 1 ? 'one question' : `${unanswered} questions`} first` : 'Import'}
+          </button>
+        )}
+      </Dialog>
+    );
+  }
+  return (
+    <Dialog title={water ? `Import files into ${water}` : 'Import a new water'} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void send();
+        }}
+      >
+        {!water && (
+          <label className="mb-3 block">
+            <span className="font-semibold">Name of the water</span>
+            <input className="input mt-1 h-11 w-full" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} required />
+          </label>
+        )}
+        <label
+          className="flex min-h-28 cursor-pointer flex-col items-center justify-center gap-1 rounded-box border-2 border-dashed border-line p-4 text-center focus-within:border-act"
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            setFiles([...event.dataTransfer.files]);
+          }}
+        >
+          <FileUp aria-hidden />
+          <span className="font-semibold">{files.length ? files.map((f) => f.name).join(', ') : 'Choose files, or drop them here'}</span>
+          <span className="text-sm text-mute">
+            Tables of soundings, a spreadsheet of catches, plotter tracks (GPX, KML), NMEA logs, shapefiles, GeoTIFF grids, contour lines,
+            an outline, or a ZIP of them
+          </span>
+          <input type="file" aria-label="Files" className="sr-only" multiple onChange={(e) => setFiles([...(e.target.files ?? [])])} />
+        </label>
+        <label className="mt-3 flex min-h-11 items-center gap-3">
+          <input type="checkbox" className="checkbox" checked={update} onChange={(e) => setUpdate(e.target.checked)} />
+          <span>Change records that are known with other content</span>
+        </label>
+        {trouble}
+        {progress ?? (
+          <button type="submit" className="btn btn-primary touch-target mt-3 w-full" disabled={!files.length || (!water && !name.trim())}>
+            Import
+          </button>
+        )}
+      </form>
+    </Dialog>
+  );
+}
