@@ -256,6 +256,16 @@ describe('the Forecast', () => {
     };
     const csv = (await saved('Forecast as CSV')).trim().split('\n');
     expect(csv[0]).to.equal('latitude,longitude,probability,low,high,depth_top_m,depth_bottom_m,species,at');
+    // Another species: no number of the one before is shown or saved under its name, also in the moment after.
+    await page.getByRole('combobox', { name: 'Species' }).selectOption('zander');
+    const button = page.getByRole('button', { name: 'Forecast as CSV' });
+    if (await button.isEnabled()) {
+      const next = (await saved('Forecast as CSV')).trim().split('\n');
+      expect(next[1]).to.include(',zander,');
+      expect(next.slice(1).map((r) => r.split(',')[2])).to.not.deep.equal(csv.slice(1).map((r) => r.split(',')[2]));
+    } else expect(await page.getByTestId('basis').textContent()).to.include('computing');
+    await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
+    await until(() => button.isEnabled(), 'the forecast of perch was there again');
     const geo = JSON.parse(await saved('Forecast as GeoJSON')) as { features: { properties: { probability: number } }[] };
     expect(geo.features).to.have.length(csv.length - 1);
     expect(geo.features.every((f) => f.properties.probability > 0 && f.properties.probability < 1)).to.equal(true);

@@ -8,6 +8,8 @@ const { values } = parseArgs({
     url: { type: 'string', default: 'http://127.0.0.1:4870' },
     to: { type: 'string', default: 'docs/screenshots' },
     only: { type: 'string' },
+    // A server without a water, for what a first start shows.
+    empty: { type: 'string' },
     at: { type: 'string', default: '48.18690,-34.59090' },
   },
 });
@@ -18,6 +20,7 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const HERE = { latitude: Number(values.at.split(',')[0]), longitude: Number(values.at.split(',')[1]) };
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
+const SIDEWAYS = { width: 844, height: 390 };
 
 const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string }[] = [
   { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
@@ -33,29 +36,33 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
     wait: '[data-testid=combinations] li',
   },
   {
-    name: 'patterns-twins',
+    name: 'patterns-similar',
     path: '/patterns?page=twins&of=48.18690,-34.59090&like=the+hump+off+the+ramp',
     size: DESK,
     theme: 'day',
     wait: '[data-testid=twins] li',
   },
-  { name: 'patterns-quarrels', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
+  { name: 'patterns-debates', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
   { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },
   { name: 'deck-start', path: '/deck', size: DESK, theme: 'day', wait: '[data-testid=past-trips]', before: 'start' },
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
   { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
-  { name: 'deck-phone-offline', path: '/deck', size: PHONE, theme: 'day', wait: 'main', before: 'offline' },
+  { name: 'deck-sideways', path: '/deck', size: SIDEWAYS, theme: 'night', wait: 'main' },
   { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
-  { name: 'deck-back', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'back' },
   { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
+  { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
+  { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'button', before: 'empty' },
 ];
 
 /** A short trip over the demo water, so that the Deck has something to show. */
 async function logSome(page: Page, context: BrowserContext): Promise<void> {
   const start = page.getByRole('button', { name: 'Start the trip' });
-  if (!(await start.isVisible())) return;
+  if (!(await start.isVisible())) {
+    await page.getByRole('button', { name: /^Mark .* below/ }).waitFor();
+    return;
+  }
   await start.click();
   const pad = page.getByRole('application', { name: /Where from the boat/ });
   await pad.waitFor();
@@ -83,19 +90,24 @@ for (const shot of shots) {
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
   page.on('pageerror', (error) => console.error(`${shot.name}: ${error.message}`));
-  await page.goto(values.url + shot.path);
+  if (shot.before === 'empty' && !values.empty) {
+    await context.close();
+    continue;
+  }
+  await page.goto((shot.before === 'empty' ? values.empty! : values.url) + shot.path);
   if (shot.before === 'band') await page.getByText('Shade a depth band').click();
   if (shot.before === 'shapes') await page.getByRole('button', { name: 'Shapes', exact: true }).click();
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck' && shot.before !== 'start') await logSome(page, context);
-  if (shot.before === 'offline') {
-    await context.setOffline(true);
-    for (const name of ['Mark 1 fish below', 'Nothing here', 'Mark 1 fish below']) {
-      await page.getByRole('button', { name, exact: true }).click();
-      await page.waitForTimeout(800);
-    }
-    await page.waitForTimeout(3000);
+  if (shot.before === 'import') {
+    await page.getByRole('button', { name: 'Import files' }).click();
+    const rows = Array.from({ length: 60 }, (_, k) => `${(48.187 + k * 4e-5).toFixed(5)};${(-34.591 + 6e-4 * Math.sin(k / 9)).toFixed(5)};${(18 + 12 * Math.sin(k / 7)).toFixed(1)};14.05.2026;${String(6 + Math.floor(k / 60)).padStart(2, '0')}:${String(k % 60).padStart(2, '0')}`); // prettier-ignore
+    await page.locator('input[type=file]').setInputFiles({ name: 'plotter.csv', mimeType: 'text/csv', buffer: Buffer.from(['Breite;Länge;Depth;Date;Time', ...rows].join('\n')) }); // prettier-ignore
+    await page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }).click();
+    await page.getByRole('radio', { name: 'feet' }).click();
+    await page.getByLabel('Time zone of the file').selectOption({ index: 1 });
+    await page.getByRole('img', { name: /The first soundings on the map/ }).waitFor();
   }
   if (shot.before === 'picture') {
     await page
@@ -111,10 +123,6 @@ for (const shot of shots) {
     const says = page.getByTestId('picture-says');
     for (let k = 0; k < 120 && !/\b([3-9]|\d\d) echoes/.test((await says.textContent()) ?? ''); k++) await page.waitForTimeout(1000);
     await page.waitForTimeout(5000);
-  }
-  if (shot.before === 'back') {
-    await page.getByTestId('day').getByRole('button').nth(-3).click();
-    await page.getByRole('button', { name: 'Go back to it' }).click();
   }
   if (shot.before === 'stop') {
     await page.getByRole('button', { name: 'Fish here' }).click();

@@ -11,7 +11,7 @@ precacheAndRoute(self.__WB_MANIFEST);
 registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//] }));
 
 /** What is read on the water: waters, charts, logs, trips, fits. Not files to carry away, jobs or streams. */
-const KEPT = /^\/api\/(waters|waters\/[^/]+(\/(chart|log|logbook|plan|contacts|looks|surveys|models\/[^/]+))?|trips\/[^/]+)$/;
+const KEPT = /^\/api\/(waters|waters\/[^/]+(\/(chart|log|logbook|plan|contacts|looks|surveys|rod-hours|models\/[^/]+))?|trips\/[^/]+)$/;
 
 registerRoute(
   ({ url }) => url.origin === self.location.origin && KEPT.test(url.pathname),
