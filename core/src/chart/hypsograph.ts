@@ -25,10 +25,10 @@ export function bandShare(cells: CellTable, top: number, bottom: number): BandSh
 
 /**
  * Area of the water at and above each metre of depth, from 0 m to the deepest: for stability and volumes. Where no depth
- * is charted it is a cone as deep as the water is said to be, whose area falls evenly to nothing.
+ * is charted it is a basin as deep as the water is said to be, whose area falls evenly to nothing.
  */
 export function hypsographOf(cells: CellTable, deepest: number): { depth: number[]; area: number[] } {
-  if (!cells.depth.some((d) => !Number.isNaN(d))) return coneHypsograph(deepest);
+  if (!cells.depth.some((d) => !Number.isNaN(d))) return evenHypsograph(deepest);
   const steps = Math.max(1, Math.ceil(deepest));
   const area = new Array<number>(steps + 1).fill(0);
   for (let i = 0; i < cells.count; i++) {
@@ -53,8 +53,8 @@ export function volumeBetween({ depth, area }: { depth: number[]; area: number[]
   return volume;
 }
 
-/** Area of a cone of a square kilometre by depth: what is taken of a basin that nobody has sounded. */
-function coneHypsograph(deepest: number): { depth: number[]; area: number[] } {
+/** Area by depth of a basin of a square kilometre that nobody has sounded: it falls evenly to nothing at the deepest. */
+function evenHypsograph(deepest: number): { depth: number[]; area: number[] } {
   const steps = Math.max(1, Math.ceil(deepest));
   const depth = Array.from({ length: steps + 1 }, (_, z) => Math.min(z, Math.max(deepest, 0.1)));
   return { depth, area: depth.map((z) => 1e6 * Math.max(0, 1 - z / Math.max(deepest, 0.1))) };

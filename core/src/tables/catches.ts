@@ -1,9 +1,10 @@
 import type { LatLon } from '../geo';
 import type { Row } from '../logbook';
+import { localToUtc } from '../units';
 import { numberIn, toSi } from './columns';
 import { readDegrees } from './degrees';
 import type { PartMapping, Target } from './mapping';
-import { localToUtc, readMoment } from './moments';
+import { readMoment } from './moments';
 
 /** A place name of the table that stands for a spot on the map. */
 export interface KnownPlace extends LatLon {

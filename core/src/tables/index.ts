@@ -2,7 +2,7 @@
 export { readDegrees } from './degrees';
 export { targetOfName, unitsOf } from './columns';
 export { columnNames, firstRowNames, guessPart, type Guess, type GuessInputs } from './guess';
-export { guessOrder, hasOffset, localToUtc, readMoment, zoneOffset, type DateOrder } from './moments';
+export { guessOrder, hasOffset, readMoment, type DateOrder } from './moments';
 export {
   LENGTH_UNITS,
   mappedPlaces,

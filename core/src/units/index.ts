@@ -13,3 +13,4 @@ export {
 } from './format';
 export { parseMeasure, MeasureError, type MeasureKind } from './parse';
 export { numbersIn, sayIn, unitIn } from './say';
+export { localToUtc, zoneOffset } from './zone';

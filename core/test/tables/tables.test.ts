@@ -1,17 +1,8 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import {
-  catchesOf,
-  guessOrder,
-  guessPart,
-  localToUtc,
-  mappingText,
-  readDegrees,
-  readMapping,
-  readMoment,
-  soundingReader,
-} from '../../src/tables';
+import { catchesOf, guessOrder, guessPart, mappingText, readDegrees, readMapping, readMoment, soundingReader } from '../../src/tables';
 import { firstRowNames } from '../../src/tables/guess';
+import { localToUtc } from '../../src/units';
 
 const at = (moment: ReturnType<typeof readMoment>): string => (typeof moment === 'string' ? moment : new Date(moment.at).toISOString());
 const guess = (columns: string[] | null, sample: string[][], more: Partial<Parameters<typeof guessPart>[0]> = {}) =>

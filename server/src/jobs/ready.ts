@@ -13,8 +13,8 @@ import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-s
 import { isTidal } from '@restless-shoal/core/lake';
 import type { Look } from '@restless-shoal/core/logbook';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
+import { zoneOffset } from '@restless-shoal/core/units';
 import { rodHours, type RodHours, type RodHoursInput } from '@restless-shoal/core/patterns';
-import { zoneOffset } from '@restless-shoal/core/tables';
 import { latestChart, loadChart, storeChart, type ChartRow } from '../db/charts';
 import {
   contactsOf,

@@ -1,4 +1,4 @@
-import { formatDepth, metric, type UnitSystem } from '@restless-shoal/core/units';
+import { formatDepth, localToUtc, metric, zoneOffset, type UnitSystem } from '@restless-shoal/core/units';
 
 const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
 
@@ -32,47 +32,19 @@ export const grouped = (n: number): string => Math.round(n).toLocaleString('en')
 
 export const hectares = (squareMetres: number): string => `${(squareMetres / 10_000).toFixed(squareMetres < 100_000 ? 1 : 0)} ha`;
 
+/** The zone of this device. */
+export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
 /** Value of a datetime-local input for a moment in a zone, and back. */
 export const toLocalInput = (at: Date, zone: string | null): string =>
-  new Date(at.getTime() + zoneOffset(at, zone)).toISOString().slice(0, 16);
+  new Date(at.getTime() + zoneOffset(at.getTime(), zone ?? ownZone())).toISOString().slice(0, 16);
 /** "2026-05-02", the day that it is in a zone. */
 export const dayKey = (at: Date, zone: string | null): string => toLocalInput(at, zone).slice(0, 10);
 export function fromLocalInput(value: string, zone: string | null): Date | null {
   // Checked by form first: Date.parse makes a date of almost any words.
   const asUtc = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(value) ? Date.parse(`${value}:00Z`) : NaN;
   if (Number.isNaN(asUtc)) return null;
-  // What the clocks are ahead at about that moment, then at that moment: between the two they may have been changed.
-  const about = asUtc - zoneOffset(new Date(asUtc), zone);
-  return new Date(asUtc - zoneOffset(new Date(about), zone));
-}
-
-/** How far a zone's clocks run before UTC at a moment, ms. */
-function zoneOffset(at: Date, zone: string | null): number {
-  const parts = Object.fromEntries(
-    new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone ?? undefined,
-      hourCycle: 'h23',
-      year: 'numeric',
-      month: '2-digit',
-      day: '2-digit',
-      hour: '2-digit',
-      minute: '2-digit',
-      second: '2-digit',
-    })
-      .formatToParts(at)
-      .map((p) => [p.type, p.value]),
-  );
-  return (
-    Date.UTC(
-      Number(parts.year),
-      Number(parts.month) - 1,
-      Number(parts.day),
-      Number(parts.hour),
-      Number(parts.minute),
-      Number(parts.second),
-    ) -
-    Math.floor(at.getTime() / 1000) * 1000
-  );
+  return new Date(localToUtc(asUtc, zone ?? ownZone()));
 }
 
 export type DepthUnit = UnitSystem['depth'];

@@ -74,7 +74,9 @@ export async function textPart(source: Source): Promise<FilePart | null> {
     first.push(...batch.map((r) => r.fields));
     if (first.length > SAMPLE) break;
   }
-  if (!first.length || Math.max(...first.map((r) => r.length)) < 2) return null;
+  // A table has columns, and numbers somewhere in them: free words have neither.
+  const digits = first.some((r) => r.filter((f) => /\d/.test(f)).length >= 2);
+  if (!first.length || Math.max(...first.map((r) => r.length)) < 2 || !digits) return null;
   const header = firstRowNames(first);
   const names = header ? uniqueNames(first[0]) : null;
   return {

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { TARGETS, unitsOf, type PartMapping, type PartUse, type Question, type Target } from '@restless-shoal/core/tables';
-import { grouped, zoneWords } from '../format';
+import { grouped, ownZone, zoneWords } from '../format';
 import { readNumber } from '../read-number';
 import { Segments } from '../segments';
 import { PreviewPlot } from './preview-plot';
@@ -230,7 +230,7 @@ function Questions({
 }) {
   const [level, setLevel] = useState(mapping.level === null ? '' : String(mapping.level));
   const [crs, setCrs] = useState(mapping.crs === null ? '' : String(mapping.crs));
-  const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const own = ownZone();
   const zones = [...new Set([...(zone ? [zone] : []), own, 'UTC', ...Intl.supportedValuesOf('timeZone')])];
   const unit = mapping.columns.find((c) => c.to === 'depth' || c.to === 'elevation')?.unit ?? null;
   const swap = (): void =>

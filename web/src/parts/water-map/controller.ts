@@ -28,14 +28,8 @@ import {
   type PlacedPicture,
 } from './pictures';
 import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
-import { coverStyle, css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
-
-/** Cover in the water's plane, m. */
-export interface MapCover {
-  kind: string;
-  name: string | null;
-  geometry: { type: 'Point' | 'LineString' | 'Polygon'; points: MetricPoint[] };
-}
+import { contourFeatures, coverFeature, EMPTY_REACH, squares, type MapCover } from './map-features';
+import { css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
 
 export interface MapMark {
   id: string;
@@ -62,9 +56,6 @@ export interface ChanceLayer {
 
 /** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
 const SIGNS_FROM = 2.2;
-
-/** How far an empty map reaches from the place where the water lies, and the squares drawn on it for a measure, m. */
-const [EMPTY_REACH, EMPTY_SQUARE] = [400, 100];
 
 /** Draws a layer anew; one that holds nothing costs nothing. */
 function show(layer: ImageLayer<ImageCanvasSource>, something: boolean): void {
@@ -266,7 +257,7 @@ export class WaterMapController {
     this.drawing.restyle();
     this.shoreSource.clear();
     if (!this.rings.length) {
-      this.shoreSource.addFeatures(this.squares());
+      this.shoreSource.addFeatures(squares(this.chart.depth.x0, this.chart.depth.y0));
       return;
     }
     const shore = new Feature(new Polygon(this.rings.map((ring) => [...ring, ring[0]])));
@@ -278,25 +269,6 @@ export class WaterMapController {
       }),
     );
     this.shoreSource.addFeature(shore);
-  }
-
-  /** Squares of 100 m on an empty map, and a cross where the water is said to lie: something to draw by. */
-  private squares(): Feature[] {
-    const { x0, y0 } = this.chart.depth;
-    const lines: Feature[] = [];
-    const far = 10 * EMPTY_REACH;
-    const add = (points: number[][], strong: boolean): void => {
-      const line = new Feature(new LineString(points));
-      line.setStyle(new Style({ stroke: new Stroke({ color: css('--ink', strong ? 0.8 : 0.13), width: strong ? 2 : 1 }) }));
-      lines.push(line);
-    };
-    for (let d = -far; d <= far; d += EMPTY_SQUARE) {
-      add([[x0 + d, y0 - far], [x0 + d, y0 + far]], false); // prettier-ignore
-      add([[x0 - far, y0 + d], [x0 + far, y0 + d]], false); // prettier-ignore
-    }
-    add([[x0 - 12, y0], [x0 + 12, y0]], true); // prettier-ignore
-    add([[x0, y0 - 12], [x0, y0 + 12]], true); // prettier-ignore
-    return lines;
   }
 
   setDepth(band: [number, number] | null, relief = true): void {
@@ -344,24 +316,13 @@ export class WaterMapController {
 
   setCover(cover: MapCover[]): void {
     this.cover = cover;
-    const featureOf = ({ kind, name, geometry }: MapCover): Feature => {
-      const feature = new Feature(
-        geometry.type === 'Point'
-          ? new Point(geometry.points[0])
-          : geometry.type === 'LineString'
-            ? new LineString(geometry.points)
-            : new Polygon([geometry.points]),
-      );
-      feature.setStyle(coverStyle(kind, name));
-      return feature;
-    };
     const [hazards, others] = [cover.filter((c) => c.kind === 'hazard'), cover.filter((c) => c.kind !== 'hazard')];
     for (const [source, list] of [
       [this.hazardSource, hazards],
       [this.coverSource, others],
     ] as const) {
       source.clear();
-      source.addFeatures(list.map(featureOf));
+      source.addFeatures(list.map(coverFeature));
     }
   }
 
@@ -382,35 +343,7 @@ export class WaterMapController {
   setContours(lines: ContourLine[], unit = 1): void {
     this.contours = { lines, unit };
     this.contourSource.clear();
-    const text = new Fill({ color: css('--ink', 0.95) });
-    const halo = new Stroke({ color: css('--ground', 0.75), width: 3 });
-    const depths = [...new Set(lines.map((l) => l.depth))].sort((p, q) => p - q);
-    // Every fifth line is heavier and carries its depth; of a few lines all do.
-    const index = (depth: number): boolean => depths.length <= 12 || (depths.indexOf(depth) + 1) % 5 === 0;
-    this.contourSource.addFeatures(
-      lines.map(({ depth, points }) => {
-        const feature = new Feature(new LineString(points));
-        const heavy = index(depth);
-        feature.setStyle(
-          new Style({
-            stroke: new Stroke({ color: css('--ink', heavy ? 0.42 : 0.22), width: heavy && depths.length > 12 ? 1.5 : 1 }),
-            text:
-              heavy && points.length > 24
-                ? new Text({
-                    text: String(Math.round((depth / unit) * 10) / 10),
-                    placement: 'line',
-                    font: `600 12px ${FONT}`,
-                    fill: text,
-                    stroke: halo,
-                    maxAngle: 0.5,
-                    repeat: 600,
-                  })
-                : undefined,
-          }),
-        );
-        return feature;
-      }),
-    );
+    this.contourSource.addFeatures(contourFeatures(lines, unit));
   }
 
   setMarks(marks: MapMark[]): void {

@@ -5,6 +5,7 @@ import { readPosition } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { parseMeasure } from '@restless-shoal/core/units';
 import { sendJson } from '../../api/client';
+import { ownZone } from '../../parts/format';
 import { POSITIONS } from '../../parts/position-field';
 import { useUnits } from '../../state/units';
 import { whereIsThisDevice } from '../../state/where-is-this-device';
@@ -63,7 +64,7 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
         kind,
         ...(position ?? {}),
         deepest_m: metres,
-        time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        time_zone: ownZone(),
       });
       await queries.invalidateQueries({ queryKey: ['waters'] });
       onMade(id, next);
