@@ -135,7 +135,8 @@ export function App() {
     return () => window.removeEventListener('keydown', press);
   }, [navigate, theme]);
 
-  useTitle(waters.data?.find((w) => w.id === (linked ?? chosen))?.name);
+  const shown = waters.data?.find((w) => w.id === (linked ?? chosen)) ?? waters.data?.find((w) => !w.archived_at);
+  useTitle(shown?.name);
   const [importInto, setImportInto] = useState<string | null>(null);
   // Asked for before anything else is shown; on the water it may wait, and what is marked waits with it.
   const [later, setLater] = useState(false);
@@ -160,7 +161,8 @@ export function App() {
   };
   return (
     <ImportingProvider
-      onDone={choose}
+      // What was imported is shown, also where the address names another water.
+      onDone={(id) => (linked && linked !== id ? open(id) : choose(id))}
       into={waters.data?.find((w) => w.id === importInto)?.name ?? null}
       onTaken={() => setImportInto(null)}
     >

@@ -4,7 +4,6 @@ export { targetOfName, unitsOf } from './columns';
 export { columnNames, firstRowNames, guessPart, type Guess, type GuessInputs } from './guess';
 export { guessOrder, hasOffset, readMoment, type DateOrder } from './moments';
 export {
-  LENGTH_UNITS,
   mappedPlaces,
   mappingText,
   partMappings,
@@ -12,7 +11,6 @@ export {
   signatureOf,
   TARGETS,
   type ColumnMapping,
-  type LengthUnit,
   type Mapping,
   type PartMapping,
   type PartUse,

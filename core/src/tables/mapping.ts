@@ -2,10 +2,6 @@ import { array, boolean, number, object, string, ValidationError } from 'yup';
 import { FormatError } from '../formats';
 import type { DateOrder } from './moments';
 
-/** Lengths that depths are written in, m each. */
-export const LENGTH_UNITS = { m: 1, cm: 0.01, ft: 0.3048, fathom: 1.8288 } as const;
-export type LengthUnit = keyof typeof LENGTH_UNITS;
-
 /** What a column can hold; 'skip' is passed over. */
 export const TARGETS = [
   'latitude',
