@@ -267,6 +267,8 @@ for (const [words, size, speed] of [
       for (const n of [1, 2]) {
         await page.getByRole('button', { name: 'Nothing here', exact: true }).click();
         await until(async () => (await runningTrip<Log>(served())).stops.length === n, `blank ${n} was on the server`);
+        // Another one, not the second tap of a double one.
+        await page.waitForTimeout(700);
       }
       await page.getByRole('button', { name: 'Fish here' }).click();
       for (const response of ['Followed', 'Struck', 'Landed']) {
@@ -279,11 +281,12 @@ for (const [words, size, speed] of [
       const { stops, responses } = await runningTrip<Log>(served());
       expect(stops.map((s) => s.outcome)).to.have.members(['nothing', 'nothing', 'fish']);
       expect(responses.map((r) => r.response)).to.have.members(['followed', 'struck', 'landed']);
-      // Practice: thrown away, and out of the log.
+      // Practice: deleted, and out of the log.
       await page.getByRole('button', { name: 'End trip' }).click();
       await page.getByText('The boat is simulated').waitFor();
-      await page.getByRole('button', { name: 'Throw the trip away' }).click();
-      await page.getByRole('button', { name: /^Throw away \d+ marks/ }).click();
+      await page.getByRole('button', { name: 'Delete trip' }).click();
+      await page.getByText(/The trip goes, with \d+ marks?/).waitFor();
+      await page.getByRole('button', { name: 'Delete trip', exact: true }).click();
       await page.getByRole('button', { name: 'Start the trip' }).waitFor();
       await until(
         async () => (await ask<{ trips: { end: string | null }[] }>(served(), `/waters/${water}/log`)).trips.every((t) => t.end !== null),

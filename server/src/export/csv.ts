@@ -2,22 +2,19 @@ import { to as copyTo } from 'pg-copy-streams';
 import { records, type Fields, type RecordName } from '@restless-shoal/core/logbook';
 import { quoted, type Client } from '../db/pool';
 
-/** Rows that belong to a water, oldest first, without what was deleted. */
+/** Rows that belong to a water, oldest first, without what was deleted. Those of one moment follow by what they hold, so that one log is one file. */
 const ROWS: Record<RecordName, { from: string; order: string }> = {
   soundings: {
     from: 'soundings r WHERE r.water_id = $W',
     order: 'r.time, r.latitude, r.longitude, r.depth_m, r.temperature_c, r.hardness, r.heading_deg, r.speed_ms',
   },
   trips: { from: 'trips r WHERE r.water_id = $W AND r.deleted_at IS NULL', order: 'r.start, r.trip' },
-  conditions: ofTrips('conditions', 't.start, r.time, r::text'),
+  conditions: ofTrips('conditions', 't.start, r.time'),
   profiles: ofTrips('profiles', 't.start, r.time, r.profile, r.depth_m'),
-  track: ofTrips(
-    'track',
-    't.start, r.time, r.latitude, r.longitude, r.mode, r.view, r.depth_m, r.heading_deg, r.port_range_m, r.starboard_range_m, r.sector_deg, r.sector_range_m',
-  ),
+  track: ofTrips('track', 't.start, r.time'),
   stops: ofTrips('stops', 't.start, r.start, r.stop'),
-  contacts: ofTrips('contacts', 't.start, r.time, r.id'),
-  responses: ofTrips('responses', 't.start, r.time, r.response, r.id'),
+  contacts: ofTrips('contacts', 't.start, r.time'),
+  responses: ofTrips('responses', 't.start, r.time'),
 };
 
 function ofTrips(table: string, order: string): { from: string; order: string } {
@@ -36,6 +33,8 @@ export async function* csvOf(client: Client, record: RecordName, water: string):
       : `r.${quoted(name)}`;
   });
   const { from, order } = ROWS[record];
-  const rows = `SELECT ${columns.join(', ')} FROM ${from.replace('$W', client.escapeLiteral(water))} ORDER BY ${order}`;
+  // Soundings name their own, as millions are sorted; records made apart have ids of their own, which order nothing.
+  const ties = record === 'soundings' ? [] : columns.map((_, k) => k + 1);
+  const rows = `SELECT ${columns.join(', ')} FROM ${from.replace('$W', client.escapeLiteral(water))} ORDER BY ${[order, ...ties].join(', ')}`;
   yield* client.query(copyTo(`COPY (${rows}) TO STDOUT (FORMAT csv, HEADER)`)) as AsyncIterable<Buffer>;
 }

@@ -40,7 +40,7 @@ export function deckLayout(w: number, h: number): DeckLayout {
       pad: clamp(Math.min(middle, room - 2 * ROW), 200, 640),
       picture: { width: middle, height: clamp(room - 2 * ROW - 8, 200, 640) },
       aside,
-      kinds: aside > 320 ? 2 : 3,
+      kinds: 3,
       day: 78,
     };
   }

@@ -371,7 +371,6 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
   const columnHead = (
     <p className="mb-1 flex justify-between gap-1 pl-2 text-sm text-mute">
       <span>
-        How deep?{' '}
         <b className="num whitespace-nowrap text-ink">
           <Say>
             {span.top.toFixed(1)}–{span.bottom.toFixed(1)} m
