@@ -53,7 +53,7 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
   { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
   { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
-  { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'button', before: 'empty' },
+  { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
 ];
 
 /** A short trip over the demo water, so that the Deck has something to show. */

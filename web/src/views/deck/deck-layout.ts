@@ -46,7 +46,7 @@ export function deckLayout(w: number, h: number): DeckLayout {
   }
   if (w >= 600 && w > 1.2 * h && h < 500) {
     const column = 128;
-    const aside = clamp(w * 0.47, 300, 420);
+    const aside = clamp(w * 0.5, 300, 420);
     const middle = w - column - aside - 12;
     return {
       shape: 'side',

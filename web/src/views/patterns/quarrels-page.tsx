@@ -9,13 +9,13 @@ const VERDICTS = { first: 'answered', second: 'answered', open: 'open', silent: 
 /** What practitioners disagree about, each with this log's answer or what it would take. */
 export function QuarrelsPage({ log, question, species }: { log: OpenLog; question: Question; species: string }) {
   const { answer, failed } = useAnswer(log, ['quarrels', question], (ask) => ask.quarrels(question));
-  if (!answer) return <Waiting what="the quarrels" failed={failed} />;
+  if (!answer) return <Waiting what="the debates" failed={failed} />;
   const settled = answer.filter((q) => q.verdict === 'first' || q.verdict === 'second').length;
   return (
     <div tabIndex={0} role="region" aria-label="Quarrels" className="h-full overflow-y-auto p-5">
       <div className="flex items-start justify-between gap-2">
         <h1 className="text-[22px] font-bold leading-tight">
-          {settled} of {answer.length} quarrels have an answer on this water
+          {settled} of {answer.length} debates have an answer on this water
         </h1>
         <Exports
           name="Quarrels"
