@@ -74,8 +74,8 @@ export async function textPart(source: Source): Promise<FilePart | null> {
     first.push(...batch.map((r) => r.fields));
     if (first.length > SAMPLE) break;
   }
-  // A table has columns, and numbers somewhere in them: free words have neither.
-  const digits = first.some((r) => r.filter((f) => /\d/.test(f)).length >= 2);
+  // A table has columns, and a number or a date in most of its rows: free words have neither.
+  const digits = first.filter((r) => r.some((f) => /\d/.test(f))).length >= first.length / 2;
   if (!first.length || Math.max(...first.map((r) => r.length)) < 2 || !digits) return null;
   const header = firstRowNames(first);
   const names = header ? uniqueNames(first[0]) : null;
