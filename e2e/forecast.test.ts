@@ -106,7 +106,7 @@ function shores(): { north: LatLon; south: LatLon } {
 describe('the Forecast', () => {
   it('raises the wind-blown shore when the wind turns on to it, and says why', async () => {
     const { page, context } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`);
-    await page.getByText(/from the schools alone: no log yet/).waitFor();
+    await page.getByText(/from the strategies alone: no log yet/).waitFor();
     const { north, south } = shores();
     await setWind(page, '180', '9');
     const blownNorth = await whyHere(page, north);
@@ -123,7 +123,7 @@ describe('the Forecast', () => {
 
   it('lets the schools be set otherwise: the places follow, and what is beyond reason is refused by name', async () => {
     const { page, context } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`);
-    await page.getByText(/from the schools alone: no log yet/).waitFor();
+    await page.getByText(/from the strategies alone: no log yet/).waitFor();
     const places = page.getByTestId('places');
     const before = await places.textContent();
     await page.getByRole('button', { name: 'Set the schools' }).click();
@@ -178,7 +178,7 @@ describe('the Forecast', () => {
       await route.fulfill({ response, body: Buffer.from(packParts({ ...header, species: 'perch' }, parts)) });
     });
     await page.reload();
-    await page.getByText(/from the schools alone/).waitFor();
+    await page.getByText(/from the strategies alone/).waitFor();
     await page.waitForSelector('[data-testid=places] li');
     expect(errors).to.deep.equal([]);
     await context.close();
@@ -189,7 +189,7 @@ describe('the Forecast', () => {
     const banner = page.getByTestId('worse');
     await banner.waitFor({ timeout: 180_000 });
     expect(await banner.textContent()).to.match(/foretells worse than (the schools|saying the same everywhere)/);
-    await page.getByText(/from the schools alone/).waitFor();
+    await page.getByText(/from the strategies alone/).waitFor();
     await banner.getByRole('button', { name: 'Show the fit all the same' }).click();
     await page.getByText(/from \d+ trips/).waitFor();
     await context.close();

@@ -53,6 +53,7 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
   { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
   { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
+  { name: 'waters', path: '/waters', size: DESK, theme: 'day', wait: 'text=Ostrill Water' },
   { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
 ];
 

@@ -40,8 +40,8 @@ function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, school
   const own = looks ? `from ${trips} trips, ${grouped(looks)} looks, ${grouped(contacts)} contacts` : 'no log here yet';
   if (borrowed) return `${own}; started from ${borrowed.water}: ${borrowed.trips} trips, ${grouped(borrowed.contacts)} contacts`;
   if (looks) return own;
-  if (schoolsOnly) return 'from the schools alone: what was logged is set aside';
-  return logged ? 'from the schools alone: the log is not fitted yet' : 'from the schools alone: no log yet';
+  if (schoolsOnly) return 'from the strategies alone: what was logged is set aside';
+  return logged ? 'from the strategies alone: not updated from the log yet' : 'from the strategies alone: no log yet';
 }
 
 /** Where the species will hold, how deep, how sure, and why. */
