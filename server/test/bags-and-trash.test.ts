@@ -156,6 +156,23 @@ describe('the trash', () => {
   });
 });
 
+describe('the files of a water on which a trip runs', () => {
+  it('hold it as far as it has come, and all that was logged on it goes in elsewhere', async () => {
+    const [{ id: water }] = await ask<{ id: string }[]>(server, '/waters');
+    const trip = newId();
+    await ask(server, `/waters/${water}/trips/${trip}`, 'PUT', { trip: 'still out', start: '2026-05-03T06:00:00Z', end: null });
+    const mark = { time: '2026-05-03T06:40:00Z', latitude: 48.2, longitude: -34.6, kind: 'fish', top_m: 4 };
+    await ask(server, `/trips/${trip}/contacts/${newId()}`, 'PUT', mark);
+    const out = join(files.path, 'running');
+    expect((await run('export', '--water', 'Bag mere', '--to', out)).code).to.equal(0);
+    expect(readFileSync(join(out, 'trips.csv'), 'utf8')).to.contain('still out,2026-05-03T06:00:00.000Z,2026-05-03T06:40:00.000Z');
+    const taken = await run('import', '--water', 'Elsewhere', '--create', out);
+    expect(taken.text)
+      .to.match(/trips\.csv: read 2, added 2/)
+      .and.match(/contacts\.csv: read 2, added 2/);
+  });
+});
+
 describe('files of other programs, with nobody to ask', () => {
   it('leave the mapping to be completed, change nothing, and go in once it is', async () => {
     const file = write(

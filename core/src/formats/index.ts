@@ -11,7 +11,7 @@ export {
   type PlacedRow,
 } from './record-reader';
 export { readGeoJson, readOutline, readCover } from './geojson';
-export { readWaterFile, type WaterFile } from './water-file';
+export { readWaterFile, WATER_SETTINGS, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';
 export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
 export { LiveNmea, type BoatNews } from './nmea-live';

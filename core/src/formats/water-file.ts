@@ -21,6 +21,21 @@ export interface WaterFile {
   cleaning?: unknown;
 }
 
+/** What water.json can say of a water beside its name. */
+export const WATER_SETTINGS = [
+  'kind',
+  'datum',
+  'altitude_m',
+  'latitude',
+  'longitude',
+  'deepest_m',
+  'time_zone',
+  'rules',
+  'forage',
+  'rigs',
+  'cleaning',
+] as const;
+
 /** Reads water.json. Unknown names in it are returned, not refused. @throws FormatError that names the field */
 export function readWaterFile(text: string, file: string): { water: WaterFile; unknown: string[] } {
   let value: unknown;
@@ -30,27 +45,13 @@ export function readWaterFile(text: string, file: string): { water: WaterFile; u
     throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
   }
   if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new FormatError(`${file}: must hold one object`);
-  const known = [
-    'name',
-    'kind',
-    'datum',
-    'altitude_m',
-    'latitude',
-    'longitude',
-    'deepest_m',
-    'time_zone',
-    'rules',
-    'forage',
-    'rigs',
-    'cleaning',
-  ];
   const raw = value as Record<string, unknown>;
   const aliases: Record<string, string> = { altitude: 'altitude_m', timeZone: 'time_zone', timezone: 'time_zone' };
   const water: Record<string, unknown> = {};
   const unknown: string[] = [];
   for (const [key, v] of Object.entries(raw)) {
     const name = aliases[key] ?? key;
-    if (known.includes(name)) water[name] = v;
+    if (name === 'name' || (WATER_SETTINGS as readonly string[]).includes(name)) water[name] = v;
     else unknown.push(key);
   }
   try {

@@ -12,6 +12,7 @@ export {
   RESPONSES,
   naturalKey,
   columnsOf,
+  emptyRow,
   rowContradiction,
   rowOddity,
   type RecordName,

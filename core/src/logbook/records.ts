@@ -166,6 +166,9 @@ export const columnsOf = (record: RecordName): string[] => Object.keys(records[r
 /** A row of any record, as its file and the HTTP interface have it. */
 export type Row = Record<string, string | number | null>;
 
+/** A row of a record in which nothing is said yet. */
+export const emptyRow = (record: RecordName): Row => Object.fromEntries(Object.keys(records[record]).map((name) => [name, null]));
+
 /** The order in which files of a logbook are read: trips before what belongs to them. */
 export const RECORD_ORDER: RecordName[] = ['soundings', 'trips', 'conditions', 'profiles', 'track', 'stops', 'contacts', 'responses'];
 

@@ -1,5 +1,5 @@
 import type { LatLon } from '../geo';
-import type { Row } from '../logbook';
+import { emptyRow, type Row } from '../logbook';
 import { localToUtc } from '../units';
 import { numberIn, toSi } from './columns';
 import { readDegrees } from './degrees';
@@ -213,13 +213,11 @@ function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, ofDay: boole
   out.trips.push({
     line,
     row: {
+      ...emptyRow('trips'),
       trip: key,
       start: iso(start),
       end: iso(end),
-      purpose: null,
-      goal: null,
       crew: anglers.join(', ').slice(0, 200) || null,
-      boat: null,
       notes: `from ${source}`,
     },
   });
@@ -228,20 +226,13 @@ function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, ofDay: boole
     if (r.temperature === null && r.clarity === null && r.windSpeed === null && r.windFrom === null) continue;
     const time = iso(momentOf(r));
     const row: Row = {
+      ...emptyRow('conditions'),
       trip: key,
       time,
-      latitude: null,
-      longitude: null,
       surface_temperature_c: r.temperature,
       secchi_m: r.clarity,
       wind_from_deg: r.windFrom,
       wind_speed_ms: r.windSpeed,
-      cloud_fraction: null,
-      air_pressure_hpa: null,
-      water_level_m: null,
-      current_speed_ms: null,
-      current_to_deg: null,
-      signs: null,
     };
     const said = JSON.stringify([time, r.temperature, r.clarity, r.windSpeed, r.windFrom]);
     if (readings.has(said)) continue;
@@ -264,6 +255,7 @@ function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, ofDay: boole
     out.stops.push({
       line: group[0].line,
       row: {
+        ...emptyRow('stops'),
         trip: key,
         stop,
         start: iso(began),
@@ -273,7 +265,6 @@ function addTrip(out: CatchRecords, rows: CatchRow[], zone: string, ofDay: boole
         radius_m: 50,
         rods: Math.max(...group.map((r) => r.rods ?? 0)) || null,
         outcome: fish ? 'fish' : 'nothing',
-        boats_near: null,
         notes: place,
       },
     });
@@ -288,10 +279,10 @@ function addFish(out: CatchRecords, r: CatchRow, trip: string, stop: string | nu
     out.responses.push({
       line: r.line,
       row: {
+        ...emptyRow('responses'),
         trip,
         time: iso(at),
         response: 'landed',
-        contact: null,
         stop,
         species: r.species,
         // Of several fish in one row the length is the first one's, or the best one's: it is said of one.
@@ -300,10 +291,7 @@ function addFish(out: CatchRecords, r: CatchRow, trip: string, stop: string | nu
         fate: r.fate,
         depth_m: r.depth,
         lure: r.lure,
-        lure_mass_g: null,
         lure_colour: r.colour,
-        presentation: null,
-        casts: null,
         notes: k === 0 ? [stop === null && r.place ? `at ${r.place}` : null, r.notes].filter(Boolean).join('; ') || null : null,
       },
     });

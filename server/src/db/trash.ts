@@ -1,30 +1,8 @@
+import type { TrashItem } from '@restless-shoal/core/contract';
 import type { Queryable } from './pool';
 
 /** How long what was deleted can be brought back, days. */
 export const TRASH_DAYS = 90;
-
-/** Something deleted: enough of it to be recognised. */
-export interface TrashItem {
-  what: 'water' | 'trip' | 'stop' | 'contact' | 'response';
-  id: string;
-  water_id: string;
-  water: string;
-  /** The trip that it belongs to; null for a water. */
-  trip_id: string | null;
-  trip: string | null;
-  /** When it was logged. */
-  time: string | null;
-  deleted_at: string;
-  time_zone: string | null;
-  /** Kind of mark, response or outcome. */
-  kind: string | null;
-  species: string | null;
-  count: number | null;
-  /** What a trip or a water holds: trips of a water; marks and stops of a trip. */
-  trips: number | null;
-  marks: number | null;
-  stops: number | null;
-}
 
 /**
  * What lies in the trash of an account, what was deleted last first. What lies in a trip or a water that was deleted as

@@ -1,7 +1,7 @@
 import type { Geometry } from 'geojson';
 import { newId, type CoverFeature } from '@restless-shoal/core/logbook';
 import type { CleanSettings } from '@restless-shoal/core/chart';
-import type { WaterFile } from '@restless-shoal/core/formats';
+import { WATER_SETTINGS, type WaterFile } from '@restless-shoal/core/formats';
 import { defaultSpecies, findSpecies, neutralProfile, type SpeciesProfile } from '@restless-shoal/core/species';
 import type { Queryable } from './pool';
 
@@ -92,19 +92,7 @@ export type Told = (typeof TOLD)[number];
  */
 export async function describeWater(db: Queryable, id: string, file: WaterFile, over = true): Promise<Told> {
   let told: Told = 'same';
-  for (const column of [
-    'kind',
-    'datum',
-    'altitude_m',
-    'latitude',
-    'longitude',
-    'deepest_m',
-    'time_zone',
-    'rules',
-    'forage',
-    'rigs',
-    'cleaning',
-  ] as const) {
+  for (const column of WATER_SETTINGS) {
     if (file[column] === undefined) continue;
     const json = ['rules', 'forage', 'rigs', 'cleaning'].includes(column);
     const value = json && file[column] !== null ? JSON.stringify(file[column]) : file[column];

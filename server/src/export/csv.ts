@@ -24,13 +24,24 @@ function ofTrips(table: string, order: string): { from: string; order: string } 
   };
 }
 
+/** A file has no running trip: one that still runs ends there with the last thing logged on it, so that nothing of it is lost. */
+const END_SO_FAR = `COALESCE(r."end", GREATEST(r.start, ${[
+  'SELECT max(time) FROM conditions',
+  'SELECT max(time) FROM profiles',
+  'SELECT max(time) FROM track',
+  'SELECT max("end") FROM stops',
+  'SELECT max(time) FROM contacts',
+  'SELECT max(time) FROM responses',
+]
+  .map((last) => `(${last} WHERE trip_id = r.id AND deleted_at IS NULL)`)
+  .join(', ')}))`;
+
 /** A record of a water as CSV, streamed by COPY: numbers at full precision, times in UTC to the millisecond. */
 export async function* csvOf(client: Client, record: RecordName, water: string): AsyncGenerator<Buffer> {
   const columns = Object.entries(records[record] as Fields).map(([name, field]) => {
     if (name === 'trip' && record !== 'trips') return 't.trip';
-    return field.type === 'time'
-      ? `to_char(r.${quoted(name)} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS ${quoted(name)}`
-      : `r.${quoted(name)}`;
+    const value = name === 'end' && record === 'trips' ? END_SO_FAR : `r.${quoted(name)}`;
+    return field.type === 'time' ? `to_char(${value} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS ${quoted(name)}` : value;
   });
   const { from, order } = ROWS[record];
   // Soundings name their own, as millions are sorted; records made apart have ids of their own, which order nothing.

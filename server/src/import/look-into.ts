@@ -15,7 +15,7 @@ import type { Pool } from '../db/pool';
 import { rememberedMappings } from '../db/spots';
 import { waterByName, type WaterRow } from '../db/waters';
 import { partsOf, toDegreesOf, type FilePart } from './parts';
-import { kindOf, PRODUCT, type Source, type SourceKind } from './sources';
+import { kindOf, PRODUCT, recordOfName, type Source, type SourceKind } from './sources';
 import type { ImportOptions } from './import';
 
 /** A part of another program's file, with how it will be read and what is still open. */
@@ -122,7 +122,7 @@ export async function lookInto(
   const near = middleOf(water);
   // An export of ours holds products beside the records that they are made from.
   const ours = sources.some((s) => /^(soundings|trips)\.csv$/i.test(s.name));
-  const parts: { part: FilePart; guess: ReturnType<typeof guessPart> }[] = [];
+  const parts: { source: Source; part: FilePart; guess: ReturnType<typeof guessPart> }[] = [];
   for (const source of sources) {
     const kind = await kindOf(source, ours);
     if (kind) {
@@ -148,13 +148,19 @@ export async function lookInto(
           guess.questions.splice(guess.questions.indexOf('crs'), 1);
         }
       }
-      parts.push({ part, guess });
+      parts.push({ source, part, guess });
     }
   }
   const remembered = await rememberedMappings(pool, account, parts.map((p) => p.guess.mapping.signature)); // prettier-ignore
-  for (const { part, guess } of parts) {
+  for (const { source, part, guess } of parts) {
     const { signature, day } = guess.mapping;
     const told = given?.parts.find((m) => m.signature === signature) ?? remembered.get(signature);
+    // Nothing in it speaks for another program's log: by its name it was meant as ours, and is told what it lacks.
+    const record = recordOfName(source.name);
+    if (!told && record && record !== 'soundings' && guess.questions.includes('columns')) {
+      out.native.push({ kind: record, source });
+      continue;
+    }
     const mapping = told ? { ...told, day: told.day ?? day } : guess.mapping;
     out.foreign.push({ part, mapping, questions: told ? openIn(mapping) : guess.questions });
   }

@@ -1,3 +1,4 @@
+import type { ImportPreview, PartPreview } from '@restless-shoal/core/contract';
 import { catchesOf } from '@restless-shoal/core/tables';
 import type { Row } from '@restless-shoal/core/logbook';
 import type { Pool } from '../db/pool';
@@ -11,34 +12,6 @@ import type { Source } from './sources';
 /** So many rows of a part are shown as they will be read. */
 const SHOWN = 400;
 const ROWS = 8;
-
-/** What an import would make of a part of another program's file. */
-export interface PartPreview {
-  name: string;
-  columns: string[];
-  /** Its first rows, as they are. */
-  rows: string[][];
-  mapping: ForeignPart['mapping'];
-  questions: ForeignPart['questions'];
-  /** The first soundings, as they will be stored. */
-  soundings: { latitude: number; longitude: number; depth_m: number; time: string }[];
-  /** Rows of those looked at that cannot be read, with the first reasons. */
-  bad: { count: number; first: { line: number; column: string; reason: string }[] };
-  /** What a table of catches comes to; null for others. */
-  catches: { trips: number; fish: number; blanks: number; rows: number; unknownPlaces: { name: string; rows: number }[] } | null;
-  /** Why it cannot be read as the mapping says. */
-  fault: string | null;
-}
-
-export interface ImportPreview {
-  /** Files of our own formats, which need no mapping. */
-  native: { file: string; kind: string }[];
-  parts: PartPreview[];
-  passedOver: { file: string; why: string }[];
-  /** Where the water lies, if that is known, and its own time zone. */
-  near: { latitude: number; longitude: number } | null;
-  zone: string | null;
-}
 
 async function previewOf(
   pool: Pool,

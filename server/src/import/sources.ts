@@ -27,7 +27,7 @@ const dayOf = (path: string): string => statSync(path).mtime.toISOString().slice
 const fromDisk = (path: string): Source => ({
   name: basename(path),
   day: dayOf(path),
-  bytes: () => createReadStream(path, { highWaterMark: 1 << 20 }),
+  bytes: () => createReadStream(path, { highWaterMark: 1 << 17 }),
 });
 
 /** The files behind what was named on the command line: files, folders, ZIPs. @throws FormatError */
@@ -90,14 +90,16 @@ export async function kindOf(source: Source, ours: boolean): Promise<SourceKind 
   if (/\.gpx$/.test(name)) return 'gpx';
   if (/\.(nmea|log|0183)$/.test(name) || (/\.txt$/.test(name) && (await looksLikeNmea(source)))) return 'nmea';
   if (/\.(csv|tsv|txt)$/.test(name)) {
-    const record = RECORD_ORDER.find((r) => name === `${r}.csv`);
-    const fitting = await recordByHeader(source, record);
+    const record = recordOfName(name);
     // A file with a name of ours that fits none is read as ours, so that what it lacks is said, unless it is another program's.
-    return fitting ?? (record && !(await textPart(source)) ? record : null);
+    return (await recordByHeader(source, record)) ?? (record && !(await textPart(source)) ? record : null);
   }
   if (/\.(geojson|json)$/.test(name)) return geoJsonKind(await textOf(source));
   return null;
 }
+
+/** The record that goes by the name of a file. */
+export const recordOfName = (file: string): RecordName | undefined => RECORD_ORDER.find((r) => file.toLowerCase() === `${r}.csv`);
 
 async function looksLikeNmea(source: Source): Promise<boolean> {
   for await (const chunk of source.bytes())

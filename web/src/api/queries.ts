@@ -1,3 +1,4 @@
+import type { TrashItem } from '@restless-shoal/core/contract';
 import type { Outcome, ScoreCard } from '@restless-shoal/core/forecast';
 import { queryOptions, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { unpackChart, unpackSoundings, type Chart, type CleanSettings, type PlacedSoundings } from '@restless-shoal/core/chart';
@@ -211,25 +212,6 @@ export const usePulse = (id: string): UseQueryResult<Pulse> =>
     staleTime: 0,
     retry: false,
   });
-
-/** Something deleted, with what it is recognised by. */
-export interface TrashItem {
-  what: 'water' | 'trip' | 'stop' | 'contact' | 'response';
-  id: string;
-  water_id: string;
-  water: string;
-  trip_id: string | null;
-  trip: string | null;
-  time: string | null;
-  deleted_at: string;
-  time_zone: string | null;
-  kind: string | null;
-  species: string | null;
-  count: number | null;
-  trips: number | null;
-  marks: number | null;
-  stops: number | null;
-}
 
 export const useTrash = (): UseQueryResult<{ days: number; items: TrashItem[] }> =>
   useQuery({ queryKey: ['trash'], staleTime: 0, queryFn: () => getJson<{ days: number; items: TrashItem[] }>('/trash') });

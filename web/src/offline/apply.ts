@@ -1,3 +1,4 @@
+import { emptyRow } from '@restless-shoal/core/logbook';
 import type { TripDetail, TripRow, WaterLog } from '../api/queries';
 import type { Entry, OutboxState } from './outbox';
 
@@ -48,22 +49,9 @@ export function appliedLog(log: WaterLog, water: string, entries: Entry[]): Wate
     const key = trips.find((t) => t.id === of)?.trip;
     const reading = body as WaterLog['readings'][number];
     if (key !== undefined && !readings.some((r) => r.trip === key && r.time === reading.time))
-      readings = [...readings, { ...emptyReading, ...reading, trip: key }].sort((a, b) => Date.parse(a.time) - Date.parse(b.time));
+      readings = [...readings, { ...emptyRow('conditions'), ...reading, trip: key }].sort(
+        (a, b) => Date.parse(a.time) - Date.parse(b.time),
+      );
   }
   return { ...log, trips, readings, profiles };
 }
-
-const emptyReading: Omit<WaterLog['readings'][number], 'trip' | 'time'> = {
-  latitude: null,
-  longitude: null,
-  surface_temperature_c: null,
-  secchi_m: null,
-  wind_from_deg: null,
-  wind_speed_ms: null,
-  cloud_fraction: null,
-  air_pressure_hpa: null,
-  water_level_m: null,
-  current_speed_ms: null,
-  current_to_deg: null,
-  signs: null,
-};

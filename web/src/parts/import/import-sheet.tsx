@@ -3,7 +3,8 @@ import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { newId, USUAL_RANGE } from '@restless-shoal/core/logbook';
 import { getJson, sendFile, sendJson } from '../../api/client';
-import type { PartMapping, Question } from '@restless-shoal/core/tables';
+import type { ImportPreview } from '@restless-shoal/core/contract';
+import type { KnownPlace, PartMapping, Question } from '@restless-shoal/core/tables';
 import { useWaters, waterQuery, type JobState } from '../../api/queries';
 import { refresh } from '../../state/jobs';
 import { Dialog } from '../dialog';
@@ -12,7 +13,6 @@ import { Progress } from '../progress';
 import { Say } from '../say';
 import { PartCard } from './part-card';
 import { PlaceMatcher } from './place-matcher';
-import type { ImportPreview, NamedPlace } from './types';
 
 interface Findings {
   count: number;
@@ -141,7 +141,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   const [files, setFiles] = useState<File[]>([]);
   const [update, setUpdate] = useState(false);
   const [stage, setStage] = useState<Step>({ step: 'choose' });
-  const [places, setPlaces] = useState<NamedPlace[]>([]);
+  const [places, setPlaces] = useState<KnownPlace[]>([]);
   // What was asked of each part, by its signature: an answered question stays on the page.
   const [asked, setAsked] = useState<Record<string, Question[]>>({});
   const [at, setAt] = useState<{ words: string; share: number; job: string | null } | null>(null);
@@ -150,7 +150,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   useEffect(() => () => stop.current.abort(), []);
   const into = water ?? name.trim();
 
-  const look = (upload: string, mapping?: { parts: PartMapping[]; places: NamedPlace[] }): Promise<ImportPreview> =>
+  const look = (upload: string, mapping?: { parts: PartMapping[]; places: KnownPlace[] }): Promise<ImportPreview> =>
     sendJson<ImportPreview>('POST', '/imports/preview', { upload, water: into, ...(mapping ? { mapping } : {}) });
   const note = (preview: ImportPreview): void =>
     setAsked((before) => {

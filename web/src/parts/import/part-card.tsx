@@ -1,10 +1,10 @@
+import type { PartPreview } from '@restless-shoal/core/contract';
 import { useState, type ReactNode } from 'react';
 import { TARGETS, unitsOf, type PartMapping, type PartUse, type Question, type Target } from '@restless-shoal/core/tables';
 import { grouped, ownZone, zoneWords } from '../format';
 import { readNumber } from '../read-number';
 import { Segments } from '../segments';
 import { PreviewPlot } from './preview-plot';
-import type { PartPreview } from './types';
 
 const USES: [PartUse, string][] = [
   ['soundings', 'Soundings'],

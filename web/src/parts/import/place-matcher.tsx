@@ -1,8 +1,8 @@
 import { MapPin } from 'lucide-react';
 import { useMemo, useState, type MouseEvent } from 'react';
 import { outlineBox, outlineToRings, readPosition, type OutlineGeometry } from '@restless-shoal/core/geo';
+import type { KnownPlace } from '@restless-shoal/core/tables';
 import { POSITIONS } from '../position-field';
-import type { NamedPlace } from './types';
 
 const SIZE = 300;
 
@@ -16,8 +16,8 @@ export function PlaceMatcher({
   unknown: { name: string; rows: number }[];
   /** Of the water; null where nobody drew one yet. */
   outline: OutlineGeometry | null;
-  places: NamedPlace[];
-  onPlaces: (places: NamedPlace[]) => void;
+  places: KnownPlace[];
+  onPlaces: (places: KnownPlace[]) => void;
 }) {
   const [chosen, setChosen] = useState<string | null>(unknown[0]?.name ?? null);
   const [typed, setTyped] = useState('');

@@ -1,7 +1,7 @@
+import type { PartPreview } from '@restless-shoal/core/contract';
 import { Column } from '../column';
 import { depthRange } from '../format';
 import { useUnits } from '../../state/units';
-import type { PartPreview } from './types';
 
 const SIZE = 190;
 

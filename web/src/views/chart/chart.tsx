@@ -27,18 +27,19 @@ import { filterShapes, FIRST_KINDS, type ShapeFilter } from './filter-shapes';
 import { ShapesPanel } from './shapes-panel';
 import { SketchChart } from './sketch-chart';
 import { SoundingsPanel } from './soundings-panel';
+import { Toolbar, type ChartTool } from './toolbar';
 import { ChosenShape, UnderFinger } from './under-finger';
 
-const TOOLS = [
+type Tool = 'band' | 'shapes' | 'measure' | 'draw' | 'soundings' | 'layers';
+const TOOLS: ChartTool<Tool>[] = [
   { tool: 'band', words: 'Depths', icon: Waves },
   { tool: 'shapes', words: 'Shapes', icon: Mountain },
   { tool: 'measure', words: 'Measure', icon: Ruler },
   { tool: 'draw', words: 'Draw', icon: PencilLine },
   { tool: 'soundings', words: 'Soundings', icon: Radar },
   // On a wide screen the layers have a place of their own.
-  { tool: 'layers', words: 'Layers', icon: Layers },
-] as const;
-type Tool = (typeof TOOLS)[number]['tool'];
+  { tool: 'layers', words: 'Layers', icon: Layers, narrowOnly: true },
+];
 
 const NO_MARKS: MapMark[] = [];
 const NO_COVER: MapCover[] = [];
@@ -190,20 +191,7 @@ function SoundedChart() {
       leftRoom={350}
     >
       <div className="pointer-events-none absolute inset-y-3 left-3 flex w-[min(21.5rem,calc(100%-1.5rem))] flex-col gap-2 [&>*]:pointer-events-auto">
-        <div className="flex rounded-box border border-line bg-surface p-1" role="toolbar" aria-label="Tools of the chart">
-          {TOOLS.map(({ tool: own, words, icon: Icon }) => (
-            <button
-              key={own}
-              type="button"
-              aria-pressed={tool === own}
-              className={`flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 rounded-field text-[13px] max-md:text-xs ${own === 'layers' ? 'md:hidden' : ''} ${tool === own ? 'bg-act font-bold text-act-ink' : 'text-mute hover:bg-ground'}`}
-              onClick={() => setTool(tool === own ? null : own)}
-            >
-              <Icon size={20} aria-hidden />
-              {words}
-            </button>
-          ))}
-        </div>
+        <Toolbar tools={TOOLS} tool={tool} onTool={(own) => setTool(tool === own ? null : own)} />
         {tool && (
           <section
             aria-label={TOOLS.find((t) => t.tool === tool)!.words}

@@ -13,13 +13,14 @@ import { useWaterState } from '../../state/water';
 import { DrawPanel } from './draw-panel';
 import { mapCover } from './map-cover';
 import { ShorePanel } from './shore-panel';
+import { Toolbar, type ChartTool } from './toolbar';
 
-const TOOLS = [
+type Tool = 'draw' | 'drive' | 'import';
+const TOOLS: ChartTool<Tool>[] = [
   { tool: 'draw', words: 'Draw', icon: PencilLine },
   { tool: 'drive', words: 'Drive round', icon: Route },
   { tool: 'import', words: 'Import', icon: FileUp },
-] as const;
-type Tool = (typeof TOOLS)[number]['tool'];
+];
 
 /** So many trips' tracks are drawn. */
 const TRACKS = 5;
@@ -78,20 +79,11 @@ export function SketchChart() {
       onReady={setMap}
     >
       <div className="pointer-events-none absolute inset-y-3 left-3 flex w-[min(21.5rem,calc(100%-1.5rem))] flex-col gap-2 [&>*]:pointer-events-auto">
-        <div className="flex rounded-box border border-line bg-surface p-1" role="toolbar" aria-label="Tools of the chart">
-          {TOOLS.map(({ tool: own, words, icon: Icon }) => (
-            <button
-              key={own}
-              type="button"
-              aria-pressed={tool === own}
-              className={`flex min-h-12 flex-1 flex-col items-center justify-center gap-0.5 rounded-field text-[13px] ${tool === own ? 'bg-act font-bold text-act-ink' : 'text-mute hover:bg-ground'}`}
-              onClick={() => (own === 'import' ? importing(water.name) : choose(tool === own ? null : own))}
-            >
-              <Icon size={20} aria-hidden />
-              {words}
-            </button>
-          ))}
-        </div>
+        <Toolbar
+          tools={TOOLS}
+          tool={tool}
+          onTool={(own) => (own === 'import' ? importing(water.name) : choose(tool === own ? null : own))}
+        />
         {tool === 'draw' && ground && (
           <section aria-label="Draw" className="overflow-y-auto rounded-box border border-line bg-surface p-3 max-md:max-h-[46%]">
             <DrawPanel

@@ -1,8 +1,9 @@
+import type { TrashItem } from '@restless-shoal/core/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { sendJson } from '../../api/client';
-import { useTrash, type TrashItem } from '../../api/queries';
+import { useTrash } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone, dayInZone } from '../../parts/format';
 import { refresh } from '../../state/jobs';
