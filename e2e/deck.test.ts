@@ -1,10 +1,9 @@
-import { join } from 'node:path';
 import { expect } from 'chai';
 import type { BrowserContext, Page } from 'playwright-core';
 import { destination, distance, type LatLon } from '@restless-shoal/core/geo';
 import { makeLogbook } from '@restless-shoal/demo';
 import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { prepareWater, serve, temporaryFolder, type RunningServer } from './harness';
 import { whyHere } from './why-here';
 
 const SEED = 8;
@@ -13,10 +12,7 @@ const data = temporaryFolder();
 let server: RunningServer;
 
 before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, SEED, TRIPS);
-  const { code, text } = await command('import', '--data', data.path, '--water', name, '--create', folder);
-  expect(code, text).to.equal(0);
+  await prepareWater(data.path, SEED, TRIPS);
   server = await serve(data.path);
 });
 after(async () => {

@@ -1,5 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, existsSync, mkdtempSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -77,6 +77,37 @@ export function writeLogbook(to: string, seed: number, trips: number): string {
   mkdirSync(to, { recursive: true });
   for (const [name, text] of folder) writeFileSync(join(to, name), text);
   return world.name;
+}
+
+/**
+ * Fills a data folder with a made-up water and its log, imported and charted. In a run of all tests such a folder is
+ * made once and copied, owners and all; two processes that make the same one at the same time both get one.
+ * @returns the water's name
+ */
+export async function prepareWater(data: string, seed: number, trips: number): Promise<string> {
+  const shelf = process.env.SHOAL_MADE_WATERS;
+  const made = shelf === undefined ? null : join(shelf, `${seed}-${trips}`);
+  const copy = (from: string, to: string): Buffer => execFileSync('cp', ['-a', `${from}/.`, to]);
+  const { world } = makeLogbook({ seed, trips });
+  if (made !== null && existsSync(made)) {
+    copy(made, data);
+    return world.name;
+  }
+  const folder = join(data, 'logbook');
+  const name = writeLogbook(folder, seed, trips);
+  const { code, text } = await command('import', '--data', data, '--water', name, '--create', folder);
+  if (code !== 0) throw new Error(`the water was not imported: ${text}`);
+  if (made !== null) {
+    const part = mkdtempSync(`${made}.part-`);
+    copy(data, part);
+    try {
+      renameSync(part, made);
+    } catch {
+      // Another process was as quick.
+      rmSync(part, { recursive: true });
+    }
+  }
+  return name;
 }
 
 /** Asks a running server's HTTP interface. */

@@ -1,17 +1,14 @@
 import { expect } from 'chai';
-import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { ask, command, runningTrip, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { ask, prepareWater, runningTrip, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 let server: RunningServer;
 let port: string;
 
 before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, 8, 2);
-  expect((await command('import', '--data', data.path, '--water', name, '--create', folder)).code).to.equal(0);
+  await prepareWater(data.path, 8, 2);
   server = await serve(data.path);
   ({ port } = new URL(server.url));
 });

@@ -1,17 +1,14 @@
 import { expect } from 'chai';
 import { spawn } from 'node:child_process';
-import { join } from 'node:path';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { command, main, serve, temporaryFolder, writeLogbook, type RunningServer } from './harness';
+import { command, main, prepareWater, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 const PASSWORD = 'eleven grey herons';
 let server: RunningServer;
 
 before(async () => {
-  const folder = join(data.path, 'logbook');
-  const name = writeLogbook(folder, 8, 1);
-  expect((await command('import', '--data', data.path, '--water', name, '--create', folder)).code).to.equal(0);
+  await prepareWater(data.path, 8, 2);
   expect((await command('certificate', '--data', data.path)).code).to.equal(0);
   const password = spawn(process.execPath, [main, 'password', '--data', data.path], { env: { ...process.env, DATABASE_URL: '' } });
   password.stdin.end(`${PASSWORD}\n`);

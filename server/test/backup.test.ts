@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { newId } from '@restless-shoal/core/logbook';
 import { TABLES } from '../src/backup/tables';
-import { command, serve, temporaryFolder, writeLogbook } from '../../e2e/harness';
+import { command, prepareWater, serve, temporaryFolder } from '../../e2e/harness';
 
 const [data, fresh, files] = [temporaryFolder(), temporaryFolder(), temporaryFolder()];
 const at = (name: string): string => join(files.path, name);
@@ -22,11 +22,11 @@ function tampered(name: string, change: (files: Record<string, Uint8Array>) => v
 
 describe('backup and restore', () => {
   before(async () => {
-    const folder = at('logbook');
-    const name = writeLogbook(folder, 3, 4);
-    expect((await into(data, 'import', '--water', name, '--create', folder)).code).to.equal(0);
+    await prepareWater(data.path, 3, 4);
     // A second water, without an outline: the one that is proposed for it comes back as it was.
-    expect((await into(data, 'import', '--water', 'Zürölt mere', '--create', join(folder, 'soundings.csv'))).code).to.equal(0);
+    expect((await into(data, 'import', '--water', 'Zürölt mere', '--create', join(data.path, 'logbook', 'soundings.csv'))).code).to.equal(
+      0,
+    );
     // A place on the plan belongs to the logbook, too.
     const server = await serve(data.path);
     const [{ id }] = (await (await fetch(`${server.url}/api/waters`)).json()) as { id: string }[];

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fromArrayBuffer } from 'geotiff';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { command, serve, temporaryFolder, writeLogbook, type RunningServer } from '../../e2e/harness';
+import { command, prepareWater, serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
 
 const data = temporaryFolder();
 const files = temporaryFolder();
@@ -34,9 +34,7 @@ const write = (name: string, text: string): string => {
 describe('a water out and in again', () => {
   const [out, again] = [at('out'), at('again')];
   before(async () => {
-    const folder = at('logbook');
-    const name = writeLogbook(folder, 3, 4);
-    expect((await run('import', '--water', name, '--create', folder)).code).to.equal(0);
+    const name = await prepareWater(data.path, 3, 4);
     expect((await run('export', '--water', name, '--to', out)).code).to.equal(0);
     const back = await run('import', '--water', 'Copy', '--create', out);
     expect(back.code, back.text).to.equal(0);
