@@ -77,7 +77,7 @@ try {
   const ours = async (name: string): Promise<number> => {
     await pool.query('CHECKPOINT');
     const started = performance.now();
-    const done = await importInto(pool, account, findSources([join(folder.path, 'soundings.csv')]), {
+    const done = await importInto(pool, account, await findSources([join(folder.path, 'soundings.csv')]), {
       water: name,
       create: true,
       update: false,
@@ -88,7 +88,7 @@ try {
     return took;
   };
   const theirs = async (name: string): Promise<number> => {
-    const sources = findSources([join(folder.path, 'plotter.csv')]);
+    const sources = await findSources([join(folder.path, 'plotter.csv')]);
     const looked = await lookInto(pool, account, sources, { water: name });
     const parts = looked.foreign.map(({ mapping }) => ({ ...mapping, zone: 'Europe/Berlin' }));
     await pool.query('CHECKPOINT');
@@ -116,7 +116,7 @@ try {
   results.push(held('speed of the import over a bare COPY', middle(copyTimes) / middle(importTimes), '>=', 0.5));
   results.push(held('speed of another program’s table over our own', middle(importTimes) / middle(foreignTimes), '>=', 0.4));
   const again = performance.now();
-  const repeated = await importInto(pool, account, findSources([join(folder.path, 'soundings.csv')]), {
+  const repeated = await importInto(pool, account, await findSources([join(folder.path, 'soundings.csv')]), {
     water: 'Bench 0',
     create: false,
     update: false,

@@ -124,14 +124,16 @@ async function withContext(
   data: string | undefined,
   work: (context: Awaited<ReturnType<typeof openContext>>) => Promise<void>,
 ): Promise<void> {
-  const context = await openContext(data ?? defaultData(false));
+  // A signal while the database starts waits until it has, and stops it again.
+  const opening = openContext(data ?? defaultData(false));
   let closed: Promise<void> | null = null;
-  const close = (): Promise<void> => (closed ??= context.close());
+  const close = (): Promise<void> => (closed ??= opening.then((context) => context.close()));
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
     process.on(signal, () => {
       console.error(`${signal}: stopped; what was not finished is not in the database`);
       void close().finally(() => process.exit(1));
     });
+  const context = await opening;
   try {
     await work(context);
   } finally {

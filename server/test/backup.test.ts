@@ -1,16 +1,48 @@
 import { expect } from 'chai';
+import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import pg from 'pg';
+import type { BackupsState } from '@restless-shoal/core/contract';
 import { newId } from '@restless-shoal/core/logbook';
 import { TABLES } from '../src/backup/tables';
-import { command, prepareWater, serve, temporaryFolder } from '../../e2e/harness';
+import { ask, command, main, prepareWater, serve, temporaryFolder } from '../../e2e/harness';
 
 const [data, fresh, files] = [temporaryFolder(), temporaryFolder(), temporaryFolder()];
 const at = (name: string): string => join(files.path, name);
 const first = at('first.zip');
 const into = (folder: { path: string }, ...args: string[]): ReturnType<typeof command> => command(...args, '--data', folder.path);
 after(() => [data, fresh, files].forEach((f) => f.remove()));
+
+/** Runs a command that reads a line. */
+function withInput(input: string, ...args: string[]): Promise<{ code: number | null }> {
+  const child = spawn(process.execPath, [main, ...args], {
+    env: { ...process.env, DATABASE_URL: '' },
+    stdio: ['pipe', 'ignore', 'ignore'],
+  });
+  child.stdin.end(input);
+  return new Promise((done) => child.on('close', (code) => done({ code })));
+}
+
+/** Asks the database of a folder, while something serves it. */
+async function inDatabase(folder: { path: string }, sql: string): Promise<unknown[]> {
+  const server = await serve(folder.path);
+  const { port, password } = JSON.parse(readFileSync(join(folder.path, 'database.json'), 'utf8')) as { port: number; password: string };
+  const client = new pg.Client({ host: '127.0.0.1', port, user: 'shoal', database: 'shoal', password });
+  await client.connect();
+  try {
+    return (await client.query<Record<string, unknown>>(sql)).rows;
+  } finally {
+    await client.end();
+    await server.stop();
+  }
+}
+
+async function until(holds: () => boolean, what: string): Promise<void> {
+  for (const end = Date.now() + 30_000; !holds(); await new Promise((done) => setTimeout(done, 100)))
+    if (Date.now() > end) throw new Error(`waited in vain until ${what}`);
+}
 
 /** A backup with one of its files changed. */
 function tampered(name: string, change: (files: Record<string, Uint8Array>) => void): string {
@@ -86,7 +118,7 @@ describe('backup and restore', () => {
     writeFileSync(other, zipSync({ 'soundings.csv': strToU8('time\n') }));
     for (const [file, words] of [
       [cut, /cut\.zip/],
-      [other, /soundings\.csv belongs to no backup/],
+      [other, /it has no manifest/],
       [
         tampered('less.zip', (p) => (p['track.ndjson'] = p['track.ndjson'].slice(0, p['track.ndjson'].indexOf(10) + 1))),
         /not what the manifest says/,
@@ -112,6 +144,57 @@ describe('backup and restore', () => {
     const again = at('again.zip');
     expect((await into(fresh, 'backup', again)).code).to.equal(0);
     expect(readFileSync(again).equals(readFileSync(first))).to.equal(true);
+  });
+  it('goes into an installation where a password was set and nothing else: the password stays', async () => {
+    const locked = temporaryFolder();
+    try {
+      expect((await withInput('eleven grey herons\n', 'password', '--data', locked.path)).code).to.equal(0);
+      const { code, text } = await into(locked, 'restore', first);
+      expect(code, text).to.equal(0);
+      const passwords = await inDatabase(locked, 'SELECT account_id FROM passwords');
+      expect(passwords).to.deep.equal(await inDatabase(locked, 'SELECT id AS account_id FROM accounts'));
+      expect(passwords).to.have.length(1);
+    } finally {
+      locked.remove();
+    }
+  });
+  it('is made by itself once a day while something is logged, is kept so many times, and its age is told', async () => {
+    const server = await serve(data.path);
+    try {
+      const state = (): Promise<BackupsState> => ask(server, '/backups');
+      expect(await state()).to.deep.include({ keep: 7, daily: true, last: null, folder: join(data.path, 'backups') });
+      const elsewhere = at('kept');
+      await ask(server, '/backups', 'PUT', { folder: elsewhere, keep: 2, daily: true });
+      for (let k = 0; k < 3; k++) {
+        await ask(server, '/backups', 'POST');
+        await new Promise((done) => setTimeout(done, 1100));
+      }
+      expect(readdirSync(elsewhere)).to.have.length(2);
+      expect(Date.now() - Date.parse((await state()).last!.at)).to.be.within(0, 60_000);
+      const wrong = await ask<{ error: string; field: string }>(server, '/backups', 'PUT', { folder: 'here', keep: 2, daily: true });
+      expect(wrong.field).to.equal('folder');
+    } finally {
+      await server.stop();
+    }
+  });
+  it('downloads that are broken off hold nothing up', async () => {
+    const server = await serve(data.path);
+    let said = '';
+    server.process.stderr!.on('data', (piece: Buffer) => (said += piece.toString()));
+    try {
+      for (let k = 0; k < 30; k++) {
+        const stop = new AbortController();
+        const asked = fetch(`${server.url}/api/backup`, { signal: stop.signal }).catch(() => null);
+        await new Promise((done) => setTimeout(done, 10 * (k % 7)));
+        stop.abort();
+        await asked;
+      }
+      expect(await ask(server, '/health')).to.include({ ok: true });
+      await until(() => readdirSync(join(data.path, 'scratch')).length === 0, 'nothing was left');
+      expect(said).to.equal('');
+    } finally {
+      await server.stop();
+    }
   });
   it('goes into no installation that holds a logbook, and overwrites no file', async () => {
     const { code, text } = await into(data, 'restore', first);

@@ -1,72 +1,68 @@
-import { createHash } from 'node:crypto';
-import { strToU8, Zip, ZipDeflate } from 'fflate';
-import { to as copyTo } from 'pg-copy-streams';
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { copyOut } from '../db/copy-out';
 import type { Pool } from '../db/pool';
+import { onDisk } from '../files';
+import { writeZip } from '../zip';
+import { checkBackup } from './read';
 import { FORMAT, TABLES, type Manifest } from './tables';
 
-/** Every file of a backup carries the same day: the same logbook makes the same bytes. */
-const DAY = new Date(1980, 0, 1);
 const BLOCK = 1 << 18;
 
 /**
  * Writes the whole logbook as one ZIP of newline-delimited JSON, a file a table, and a manifest with the number of rows
- * and the SHA-256 of each. All of one moment, and the same bytes for the same logbook.
- * @param take is handed the ZIP piece by piece and may make the writing wait
+ * and the SHA-256 of each. All of one moment, and the same bytes for the same logbook. The file has its name only once
+ * it is whole, on the disk, and was read back.
  */
-export async function writeBackup(pool: Pool, take: (piece: Uint8Array) => Promise<void> | void): Promise<Manifest> {
-  const pieces: Uint8Array[] = [];
-  let failed: Error | null = null;
-  const zip = new Zip((error, piece) => {
-    if (error) failed = error;
-    else pieces.push(piece);
-  });
-  const flush = async (): Promise<void> => {
-    if (failed) throw failed;
-    for (const piece of pieces.splice(0)) await take(piece);
-  };
-  const add = (name: string): ZipDeflate => {
-    const file = new ZipDeflate(name, { level: 6 });
-    file.mtime = DAY;
-    zip.add(file);
-    return file;
-  };
+export async function writeBackup(pool: Pool, to: string, signal?: AbortSignal): Promise<Manifest> {
+  const part = join(dirname(to), `.${basename(to)}.${randomUUID().slice(0, 8)}.part`);
   const client = await pool.connect();
+  let broken = true;
   try {
     await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
     const { rows: schema } = await client.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1');
     const manifest: Manifest = { format: FORMAT, schema: schema[0].name, files: [] };
-    for (const { table, order } of TABLES) {
-      const name = `${table}.ndjson`;
-      const file = add(name);
-      const hash = createHash('sha256');
-      let rows = 0;
-      // As CSV with quotes that no text holds, a line is the JSON as it is.
-      const stream = client.query(
-        copyTo(
-          `COPY (SELECT row_to_json(t)::text FROM ${table} t ORDER BY ${order}) TO STDOUT (FORMAT csv, QUOTE E'\\x01', DELIMITER E'\\x02')`,
-        ),
-      );
-      for await (const block of blocks(stream as AsyncIterable<Buffer>)) {
-        for (const byte of block) if (byte === 10) rows++;
-        hash.update(block);
-        file.push(block);
-        await flush();
-      }
-      file.push(new Uint8Array(0), true);
-      manifest.files.push({ file: name, rows, sha256: hash.digest('hex') });
-      await flush();
-    }
+    await writeZip(
+      createWriteStream(part, { flags: 'wx', mode: 0o600 }),
+      async (add) => {
+        for (const { table, order } of TABLES) {
+          const hash = createHash('sha256');
+          let rows = 0;
+          // As CSV with quotes that no text holds, a line is the JSON as it is.
+          const stream = copyOut(
+            client,
+            `SELECT row_to_json(t)::text FROM ${table} t ORDER BY ${order}`,
+            `(FORMAT csv, QUOTE E'\\x01', DELIMITER E'\\x02')`,
+          );
+          const counted = async function* (): AsyncGenerator<Uint8Array> {
+            for await (const block of blocks(stream)) {
+              for (const byte of block) if (byte === 10) rows++;
+              hash.update(block);
+              yield block;
+            }
+          };
+          await add(`${table}.ndjson`, counted());
+          manifest.files.push({ file: `${table}.ndjson`, rows, sha256: hash.digest('hex') });
+        }
+        await add('manifest.json', [Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)]);
+      },
+      signal,
+    );
     await client.query('COMMIT');
-    const last = add('manifest.json');
-    last.push(strToU8(`${JSON.stringify(manifest, null, 1)}\n`), true);
-    zip.end();
-    await flush();
+    broken = false;
+    onDisk(part);
+    await checkBackup(part);
+    await rename(part, to);
+    onDisk(dirname(to));
     return manifest;
   } catch (error) {
-    await client.query('ROLLBACK').catch(() => undefined);
+    await rm(part, { force: true });
     throw error;
   } finally {
-    client.release();
+    // A table that was read half is not read on: its connection goes.
+    client.release(broken);
   }
 }
 

@@ -1,5 +1,4 @@
-import { existsSync, unlinkSync } from 'node:fs';
-import { open } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
 import { SetUpError } from '../cluster';
 import { readBackup, writeBackup, type Manifest } from '../backup';
 import { waterById, listWaters } from '../db/waters';
@@ -13,22 +12,13 @@ const counts = ({ files }: Manifest): string =>
     .map((f) => `${f.rows} ${f.file.replace('.ndjson', '')}`)
     .join(', ') || 'an empty logbook';
 
-/** Writes the whole logbook into one file, which has its name only once it is whole. */
+/** Writes the whole logbook into one file, which has its name only once it is whole and was read back. */
 export async function backupCommand({ pool }: Context, to: string): Promise<void> {
   if (existsSync(to)) throw new SetUpError(`${to} is there already; nothing was written`);
-  const file = await open(to, 'wx').catch((error: NodeJS.ErrnoException) => {
-    throw new SetUpError(`${to} cannot be written: ${error.message}`);
+  const manifest = await writeBackup(pool, to).catch((error: NodeJS.ErrnoException) => {
+    throw error.syscall ? new SetUpError(`${to} cannot be written: ${error.message}`) : error;
   });
-  try {
-    const manifest = await writeBackup(pool, async (piece) => void (await file.write(piece)));
-    await file.sync();
-    console.log(`backup ${to}: ${counts(manifest)}`);
-  } catch (error) {
-    unlinkSync(to);
-    throw error;
-  } finally {
-    await file.close();
-  }
+  console.log(`backup ${to}: ${counts(manifest)}`);
 }
 
 /** Brings a backup into an empty installation and leaves its waters ready. */

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { openDatabase, type Database } from '../cluster';
 import { migrate } from '../db/migrate';
-import { openPool, type Pool } from '../db/pool';
+import { openPool, transaction, type Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
 import { closeWorkers } from '../jobs/pool';
 
@@ -21,6 +21,13 @@ const migrations = fileURLToPath(new URL('../migrations', import.meta.url));
 export const defaultData = (demo: boolean): string =>
   join(process.env.XDG_DATA_HOME || join(homedir(), '.local', 'share'), demo ? 'restless-shoal-demo' : 'restless-shoal');
 
+/** The account of this installation, made by the first command that looks. */
+const firstAccount = (pool: Pool): Promise<string> =>
+  transaction(pool, async (client) => {
+    await client.query('LOCK TABLE accounts IN SHARE ROW EXCLUSIVE MODE');
+    return localAccount(client);
+  });
+
 /** Opens the database of a data folder and brings it up to date. */
 export async function openContext(data: string): Promise<Context> {
   const database = await openDatabase(data);
@@ -33,7 +40,7 @@ export async function openContext(data: string): Promise<Context> {
   try {
     const run = await migrate(pool, migrations);
     if (run.length) database.said.push(`database: brought up to date (${run.join(', ')})`);
-    return { database, pool, account: await localAccount(pool), close };
+    return { database, pool, account: await firstAccount(pool), close };
   } catch (error) {
     await close();
     throw error;

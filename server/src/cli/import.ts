@@ -87,7 +87,7 @@ const LEFT = 'mapping.json';
 export async function importCommand(context: Context, paths: string[], request: ImportRequest, mapping: string | undefined): Promise<void> {
   const told = mapping === undefined ? undefined : readMapping(readText(mapping), basename(mapping));
   try {
-    await importAndSay(context, findSources(paths), { ...request, mapping: told }, (line) => console.log(line));
+    await importAndSay(context, await findSources(paths), { ...request, mapping: told }, (line) => console.log(line));
   } catch (error) {
     if (!(error instanceof OpenQuestionsError)) throw error;
     const left = mapping ?? LEFT;

@@ -1,10 +1,11 @@
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { toString as qrCode } from 'qrcode';
-import { SetUpError } from '../cluster';
+import { Backups } from '../backup';
+import { holdLock, SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
 import { hasPassword, setPassword } from '../db/sign-in';
 import { inUrl, isEverywhere, ownAddresses, ownNames, readCertificate } from '../listen';
@@ -21,13 +22,10 @@ import { openContext, type Context } from './context';
 
 const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
-/** Notes who serves a data folder, so that a second start says where the first one is. */
-function alreadyServing(file: string): string | null {
-  if (!existsSync(file)) return null;
-  const { pid, address } = JSON.parse(readFileSync(file, 'utf8')) as { pid: number; address: string };
+/** Where the server is that holds a data folder; null where it has not said so yet. */
+function servedAt(note: string): string | null {
   try {
-    process.kill(pid, 0);
-    return address;
+    return (JSON.parse(readFileSync(note, 'utf8')) as { address?: string }).address ?? null;
   } catch {
     return null;
   }
@@ -59,107 +57,135 @@ export interface ServeOptions {
 }
 
 /** Serves the application until a signal ends it. */
-export async function serveCommand({ data, port, demo, listen, cert, key }: ServeOptions): Promise<void> {
-  const context = await openContext(data);
-  const note = join(context.database.folder.dir, 'serving.json');
-  const serving = alreadyServing(note);
-  if (serving) {
-    await context.close();
-    throw new SetUpError(`this data is served already, at ${serving}; stop that one first, or give another --data`);
+export async function serveCommand(options: ServeOptions): Promise<void> {
+  // What has to be let go of at the end, the last taken first.
+  const undo: (() => unknown)[] = [];
+  const opening = openContext(options.data).then((context) => {
+    undo.push(() => context.close());
+    return context;
+  });
+  let closing: Promise<void> | null = null;
+  const close = (): Promise<void> =>
+    (closing ??= (async () => {
+      // A start is not broken off in the middle of starting the database: that is seen through, and undone.
+      await opening.catch(() => undefined);
+      while (undo.length) await Promise.resolve(undo.pop()!()).catch((error: Error) => console.error(error.message));
+    })());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => {
+      if (!closing) console.log(`${signal}: stopping`);
+      void close().then(() => process.exit(0));
+    });
+  // A slip in one request is no reason to leave all the others without a server.
+  process.on('unhandledRejection', (error) => console.error(`fault: ${error instanceof Error ? error.stack : String(error)}`));
+  try {
+    await serveWith(await opening, options, undo);
+  } catch (error) {
+    // What breaks because it is being stopped is no fault.
+    const stopped = closing !== null;
+    await close();
+    if (!stopped) throw error;
   }
-  let jobs: Jobs | null = null;
-  const { dir } = context.database.folder;
+}
+
+async function serveWith(context: Context, { port, demo, listen, cert, key }: ServeOptions, undo: (() => unknown)[]): Promise<void> {
+  const { pool, account, database } = context;
+  const { dir } = database.folder;
+  const note = join(dir, 'serving.json');
+  // One server a folder: held as long as this process lives.
+  const held = await holdLock(dir, 'serving');
+  if (!held)
+    throw new SetUpError(
+      `this data is served already, at ${servedAt(note) ?? 'an address that is not known yet'}; stop that one first, or give another --data`,
+    );
+  undo.push(() => held.release());
+  database.said.forEach((line) => console.log(line));
+  database.keepUp((line) => console.error(line));
+  const certificate = listen === null ? null : readCertificate(dir, { cert, key });
+  if (demo) await loadDemo(context);
+  const jobs = new Jobs({
+    pool,
+    url: database.url,
+    uploads: new Uploads(join(dir, 'uploads')),
+    ahead: process.env.SHOAL_AHEAD !== 'off',
+    log: (line) => console.error(line),
+  });
+  undo.push(() => jobs.stop());
+  await jobs.start();
+  // What was imported while no server ran, or left by one that was killed.
+  for (const water of await watersWantingCharts(pool, account)) await jobs.startChart(account, water);
+  await jobs.fitAllAhead(account);
+  // What has lain in the trash for long enough goes at a start, and once a day of a server that runs on.
+  const sweep = (): Promise<unknown> => emptyTrash(pool).catch((error: Error) => console.error(`trash: ${error.message}`));
+  await sweep();
+  setInterval(() => void sweep(), 86_400_000).unref();
+  const scratch = join(dir, 'scratch');
+  rmSync(scratch, { recursive: true, force: true });
+  const backups = new Backups(pool, dir, (line) => console.error(line));
+  backups.start();
+  undo.push(() => backups.stop());
   const feed = new Feed(join(dir, 'feed.json'));
-  let closing = false;
-  const certificate = await (async () => {
-    try {
-      return listen === null ? null : readCertificate(dir, { cert, key });
-    } catch (error) {
-      feed.stop();
-      await context.close();
-      throw error;
-    }
-  })();
+  undo.push(() => feed.stop());
   const server = certificate ? createSecureServer({ cert: certificate.cert, key: certificate.key }) : createServer();
-  const close = async (signal?: string): Promise<void> => {
-    if (closing) return;
-    closing = true;
-    if (signal) console.log(`${signal}: stopping`);
-    rmSync(note, { force: true });
+  undo.push(() => {
     server.close();
     server.closeAllConnections();
-    feed.stop();
-    await jobs?.stop().catch(() => undefined);
-    await context.close();
-    if (signal) process.exit(0);
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void close(signal));
-  try {
-    context.database.said.forEach((line) => console.log(line));
-    if (demo) await loadDemo(context);
-    jobs = new Jobs({
-      pool: context.pool,
-      url: context.database.url,
-      uploads: new Uploads(join(context.database.folder.dir, 'uploads')),
-      ahead: process.env.SHOAL_AHEAD !== 'off',
+  });
+  const bound = { port };
+  const scheme = certificate ? 'https' : 'http';
+  const names = listen === null ? ['127.0.0.1', 'localhost', '::1'] : [...new Set([listen, ...ownNames()])];
+  // Where another device finds it: the given address, or each that this machine has.
+  const reachable = listen === null ? [] : isEverywhere(listen) ? ownAddresses() : [listen];
+  const addresses = (): string[] => reachable.map((name) => `https://${inUrl(name)}:${bound.port}`);
+  server.on(
+    'request',
+    makeApp({
+      pool,
+      jobs,
+      backups,
+      scratch,
+      feed,
+      pages,
+      reach: () => ({ scheme, hosts: names.map((name) => `${inUrl(name)}:${bound.port}`) }),
+      listening: certificate && { addresses, authority: certificate.authority },
       log: (line) => console.error(line),
-    });
-    await jobs.start();
-    // What was imported while no server ran, or left by one that was killed.
-    for (const water of await watersWantingCharts(context.pool, context.account)) await jobs.startChart(context.account, water);
-    await jobs.fitAllAhead(context.account);
-    // What has lain in the trash for long enough goes at a start, and once a day of a server that runs on.
-    const sweep = (): Promise<unknown> => emptyTrash(context.pool).catch((error: Error) => console.error(`trash: ${error.message}`));
-    await sweep();
-    setInterval(() => void sweep(), 86_400_000).unref();
-    const bound = { port };
-    const scheme = certificate ? 'https' : 'http';
-    const names = listen === null ? ['127.0.0.1', 'localhost', '::1'] : [...new Set([listen, ...ownNames()])];
-    // Where another device finds it: the given address, or each that this machine has.
-    const reachable = listen === null ? [] : isEverywhere(listen) ? ownAddresses() : [listen];
-    const addresses = (): string[] => reachable.map((name) => `https://${inUrl(name)}:${bound.port}`);
-    server.on(
-      'request',
-      makeApp({
-        pool: context.pool,
-        jobs,
-        feed,
-        pages,
-        reach: () => ({ scheme, hosts: names.map((name) => `${inUrl(name)}:${bound.port}`) }),
-        listening: certificate && { addresses, authority: certificate.authority },
-        log: (line) => console.error(line),
-      }),
+    }),
+  );
+  bound.port = await listenAt(server, port, listen);
+  const address = addresses()[0] ?? `${scheme}://127.0.0.1:${bound.port}`;
+  undo.push(() => rmSync(note, { force: true }));
+  writeFileSync(note, JSON.stringify({ pid: process.pid, address }));
+  console.log(`Restless Shoal is at ${address}`);
+  if (certificate) await sayHowToComeIn(context, addresses());
+  console.log(`data: ${dir} · Ctrl-C stops it`);
+}
+
+/** Listens, or says in words why not. @returns the port */
+async function listenAt(server: Server, port: number, listen: string | null): Promise<number> {
+  await new Promise<void>((done, failed) => {
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      failed(
+        error.code === 'EADDRINUSE'
+          ? new SetUpError(`port ${port} is taken by another program; choose another with --port`)
+          : error.code === 'EADDRNOTAVAIL'
+            ? new SetUpError(`${listen} is no address of this machine; it has ${ownAddresses().join(', ') || 'none but loopback'}`)
+            : error.code === 'EACCES'
+              ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`)
+              : error,
+      ),
     );
-    await new Promise<void>((done, failed) => {
-      server.once('error', (error: NodeJS.ErrnoException) =>
-        failed(
-          error.code === 'EADDRINUSE'
-            ? new SetUpError(`port ${port} is taken by another program; choose another with --port`)
-            : error.code === 'EADDRNOTAVAIL'
-              ? new SetUpError(`${listen} is no address of this machine; it has ${ownAddresses().join(', ') || 'none but loopback'}`)
-              : error.code === 'EACCES'
-                ? new SetUpError(`port ${port} may not be used by this user; choose one above 1023 with --port`)
-                : error,
-        ),
-      );
-      server.listen(port, listen ?? '127.0.0.1', done);
-    });
-    bound.port = (server.address() as { port: number }).port;
-    const address = addresses()[0] ?? `${scheme}://127.0.0.1:${bound.port}`;
-    writeFileSync(note, JSON.stringify({ pid: process.pid, address }));
-    console.log(`Restless Shoal is at ${address}`);
-    if (certificate) {
-      for (const other of addresses().slice(1)) console.log(`or at ${other}`);
-      if (!(await hasPassword(context.pool, context.account))) {
-        const password = readablePassword();
-        await setPassword(context.pool, context.account, password);
-        console.log(`no password was set yet: it is now ${password} (change it with ./shoal password)`);
-      }
-      if (process.stdout.isTTY) console.log(await qrCode(address, { type: 'terminal', small: true }));
-    }
-    console.log(`data: ${context.database.folder.dir} · Ctrl-C stops it`);
-  } catch (error) {
-    await close();
-    throw error;
+    server.listen(port, listen ?? '127.0.0.1', done);
+  });
+  return (server.address() as { port: number }).port;
+}
+
+/** Tells whoever sits here how another device comes in. */
+async function sayHowToComeIn({ pool, account }: Context, [address, ...others]: string[]): Promise<void> {
+  for (const other of others) console.log(`or at ${other}`);
+  if (!(await hasPassword(pool, account))) {
+    const password = readablePassword();
+    await setPassword(pool, account, password);
+    console.log(`no password was set yet: it is now ${password} (change it with ./shoal password)`);
   }
+  if (process.stdout.isTTY) console.log(await qrCode(address, { type: 'terminal', small: true }));
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { accessSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
+import { accessSync, chmodSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
 
@@ -49,7 +49,9 @@ export interface DataFolder {
 export function openDataFolder(path: string, user: DatabaseUser): DataFolder {
   const dir = resolve(path);
   try {
-    mkdirSync(dir, { recursive: true });
+    // What is made here is for its owner alone; the database's user has to pass through where it is another.
+    const made = mkdirSync(dir, { recursive: true, mode: 0o755 });
+    if (made !== undefined) chmodSync(dir, user.uid == null ? 0o700 : 0o711);
     accessSync(dir, constants.W_OK);
   } catch (error) {
     throw new SetUpError(`the data folder ${dir} cannot be written: ${(error as Error).message}; choose another with --data`);

@@ -1,3 +1,4 @@
 /** The private database of an installation. */
-export { openDatabase, type Database } from './cluster';
+export { openDatabase, type Database } from './open-database';
+export { holdLock, type Held } from './lock';
 export { SetUpError, type DataFolder } from './folder';

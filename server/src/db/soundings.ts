@@ -1,4 +1,4 @@
-import { to as copyTo } from 'pg-copy-streams';
+import { copyOut } from './copy-out';
 import type { Pool, Queryable } from './pool';
 
 /** Soundings of a water as columns, sorted by survey and time; in degrees until a worker projects them. */
@@ -43,22 +43,20 @@ export async function soundingColumns(pool: Pool, water: string): Promise<Stored
     // A few may come in between: there is room for them, and what does not fit waits for the next build.
     const out = make(n + 1000);
     const id = client.escapeLiteral(water);
-    const stream = client.query(
-      copyTo(
-        `COPY (
-          SELECT (extract(epoch FROM time) * 1000)::float8, latitude, longitude, depth_m::float4, temperature_c, hardness, survey_id::int4
+    const stream = copyOut(
+      client,
+      `SELECT (extract(epoch FROM time) * 1000)::float8, latitude, longitude, depth_m::float4, temperature_c, hardness, survey_id::int4
             FROM soundings WHERE water_id = ${id}
           UNION ALL
           SELECT (extract(epoch FROM k.time) * 1000)::float8, k.latitude, k.longitude, k.depth_m, NULL::float4, NULL::float4, -(dense_rank() OVER (ORDER BY t.start, t.id))::int4
             FROM track k JOIN trips t ON t.id = k.trip_id
            WHERE t.water_id = ${id} AND t.deleted_at IS NULL AND k.deleted_at IS NULL AND k.depth_m > 0
-          ORDER BY 7, 1
-        ) TO STDOUT (FORMAT binary)`,
-      ),
+          ORDER BY 7, 1`,
+      '(FORMAT binary)',
     );
     let rest: Buffer = Buffer.alloc(0);
     let started = false;
-    for await (const chunk of stream as AsyncIterable<Buffer>) {
+    for await (const chunk of stream) {
       const data: Buffer = rest.length ? Buffer.concat([rest, chunk]) : chunk;
       let at = 0;
       if (!started) {

@@ -1,5 +1,5 @@
-import { to as copyTo } from 'pg-copy-streams';
 import { records, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+import { copyOut } from '../db/copy-out';
 import { quoted, type Client } from '../db/pool';
 
 /** Rows that belong to a water, oldest first, without what was deleted. Those of one moment follow by what they hold, so that one log is one file. */
@@ -47,5 +47,5 @@ export async function* csvOf(client: Client, record: RecordName, water: string):
   // Soundings name their own, as millions are sorted; records made apart have ids of their own, which order nothing.
   const ties = record === 'soundings' ? [] : columns.map((_, k) => k + 1);
   const rows = `SELECT ${columns.join(', ')} FROM ${from.replace('$W', client.escapeLiteral(water))} ORDER BY ${[order, ...ties].join(', ')}`;
-  yield* client.query(copyTo(`COPY (${rows}) TO STDOUT (FORMAT csv, HEADER)`)) as AsyncIterable<Buffer>;
+  yield* copyOut(client, rows, '(FORMAT csv, HEADER)');
 }

@@ -1,14 +1,14 @@
 import { createWriteStream } from 'node:fs';
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { zipSync } from 'fflate';
 import { RECORD_ORDER } from '@restless-shoal/core/logbook';
 import { loadChart } from '../db/charts';
 import { contactsOfWater } from '../db/log';
-import type { Pool } from '../db/pool';
-import { coverOf, type WaterRow } from '../db/waters';
+import type { Pool, Queryable } from '../db/pool';
+import { coverOf, waterById, type WaterRow } from '../db/waters';
+import { writeZip } from '../zip';
 import { csvOf } from './csv';
 import { contoursGeoJson, coverGeoJson, featuresGeoJson, geoTiff, marksGpx, outlineGeoJson } from './products';
 
@@ -26,15 +26,15 @@ export const EXPORT_FILES = [
 export type ExportFile = (typeof EXPORT_FILES)[number];
 
 /** One file of a water's export; null when the water has nothing for it. */
-export async function exportFile(pool: Pool, water: WaterRow, file: ExportFile): Promise<string | Buffer | null> {
+export async function exportFile(db: Queryable, water: WaterRow, file: ExportFile): Promise<string | Buffer | null> {
   if (file === 'water.json') return waterJson(water);
   if (file === 'outline.geojson') return water.outline && !water.outline_proposed ? outlineGeoJson(water.name, water.outline) : null;
   if (file === 'cover.geojson') {
-    const cover = await coverOf(pool, water.id);
+    const cover = await coverOf(db, water.id);
     return cover.length ? coverGeoJson(cover) : null;
   }
-  if (file === 'marks.gpx') return marksGpx(water.name, await contactsOfWater(pool, water.id), await coverOf(pool, water.id));
-  const chart = await loadChart(pool, water.id);
+  if (file === 'marks.gpx') return marksGpx(water.name, await contactsOfWater(db, water.id), await coverOf(db, water.id));
+  const chart = await loadChart(db, water.id);
   if (!chart || chart.soundings === 0) return null;
   switch (file) {
     case 'contours.geojson':
@@ -56,25 +56,23 @@ function waterJson(water: WaterRow): string {
   return JSON.stringify({ name, kind, datum, altitude_m, ...began, time_zone, rules, forage, rigs, cleaning }, null, 2) + '\n';
 }
 
-/** Writes a water out as a folder. @returns names and sizes of what was written, and what there was nothing for */
-export async function exportFolder(
+/** Hands out everything of a water, file by file, all of it of one moment: what is logged meanwhile is in all of the files or in none. */
+async function eachFile(
   pool: Pool,
-  water: WaterRow,
-  to: string,
-  onProgress: (words: string) => void = () => undefined,
+  { id, account_id: account }: WaterRow,
+  take: (file: string, body: AsyncIterable<Uint8Array> | Iterable<Uint8Array>) => Promise<void>,
 ): Promise<{ written: { file: string; rows: number | null }[]; left: string[] }> {
-  await mkdir(to, { recursive: true });
   const written: { file: string; rows: number | null }[] = [];
   const left: string[] = [];
   const client = await pool.connect();
+  let broken = true;
   try {
-    // One view of the data: what is logged meanwhile is in all of the files or in none.
     await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
     for (const record of RECORD_ORDER) {
       let lines = -1;
       const counted = async function* (): AsyncGenerator<Buffer> {
         let open = false;
-        for await (const chunk of csvOf(client, record, water.id)) {
+        for await (const chunk of csvOf(client, record, id)) {
           // Rows, not line breaks: a note may hold some.
           for (const byte of chunk) {
             if (byte === 34) open = !open;
@@ -83,42 +81,34 @@ export async function exportFolder(
           yield chunk;
         }
       };
-      await pipeline(Readable.from(counted()), createWriteStream(join(to, `${record}.csv`)));
+      await take(`${record}.csv`, counted());
       written.push({ file: `${record}.csv`, rows: lines });
-      onProgress(`${record}.csv`);
+    }
+    const water = await waterById(client, account, id);
+    for (const file of EXPORT_FILES) {
+      const body = water && (await exportFile(client, water, file));
+      if (body === null) left.push(file);
+      else {
+        await take(file, [Buffer.from(body as string)]);
+        written.push({ file, rows: null });
+      }
     }
     await client.query('COMMIT');
+    broken = false;
+    return { written, left };
   } finally {
-    client.release();
+    // A table that was read half is not read on: its connection goes.
+    client.release(broken);
   }
-  for (const file of EXPORT_FILES) {
-    const body = await exportFile(pool, water, file);
-    if (body === null) left.push(file);
-    else {
-      await writeFile(join(to, file), body);
-      written.push({ file, rows: null });
-      onProgress(file);
-    }
-  }
-  return { written, left };
 }
 
-/** The same as one ZIP, in memory. */
-export async function exportZip(pool: Pool, water: WaterRow): Promise<Uint8Array> {
-  const files: Record<string, Uint8Array> = {};
-  const client = await pool.connect();
-  try {
-    for (const record of RECORD_ORDER) {
-      const parts: Buffer[] = [];
-      for await (const chunk of csvOf(client, record, water.id)) parts.push(chunk);
-      files[`${record}.csv`] = Buffer.concat(parts);
-    }
-  } finally {
-    client.release();
-  }
-  for (const file of EXPORT_FILES) {
-    const body = await exportFile(pool, water, file);
-    if (body !== null) files[file] = Buffer.from(body as string);
-  }
-  return zipSync(files, { level: 4 });
+/** Writes a water out as a folder. @returns names and sizes of what was written, and what there was nothing for */
+export async function exportFolder(pool: Pool, water: WaterRow, to: string): ReturnType<typeof eachFile> {
+  await mkdir(to, { recursive: true });
+  return eachFile(pool, water, (file, body) => pipeline(Readable.from(body, { objectMode: false }), createWriteStream(join(to, file))));
+}
+
+/** The same as one ZIP file. */
+export async function exportZip(pool: Pool, water: WaterRow, to: string, signal?: AbortSignal): Promise<void> {
+  await writeZip(createWriteStream(to, { mode: 0o600 }), async (add) => void (await eachFile(pool, water, add)), signal);
 }

@@ -1,5 +1,6 @@
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { LiveNmea, readEcho, readSentence, type BoatNews } from '@restless-shoal/core/formats';
+import { writeWhole } from '../files';
 import { LineClient, type LineState } from './line-client';
 
 /** Where the boat's network speaks NMEA 0183 over TCP, and where a gateway sends the sonar's echoes, if one does. */
@@ -65,7 +66,7 @@ export class Feed {
   /** Listens to another host, or to none. @param keep whether it is listened to again after a start */
   listenTo(settings: FeedSettings | null, keep = true): void {
     this.settings = settings;
-    if (keep) writeFileSync(this.file, JSON.stringify(settings));
+    if (keep) writeWhole(this.file, JSON.stringify(settings));
     this.unreadable = 0;
     this.unreadEchoes = { unreadable: 0, why: null };
     this.dial();

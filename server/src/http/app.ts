@@ -8,6 +8,7 @@ import type { Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
 import type { Feed } from '../feed';
 import type { Jobs } from '../jobs/queue';
+import type { Backups } from '../backup';
 import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
 import { demoRoutes } from './demo';
@@ -24,6 +25,9 @@ import { waterRoutes } from './waters';
 export interface AppOptions {
   pool: Pool;
   jobs: Jobs;
+  backups: Backups;
+  /** A folder for what is made to be handed out. */
+  scratch: string;
   feed: Feed;
   /** Built pages. */
   pages: string;
@@ -35,7 +39,7 @@ export interface AppOptions {
 }
 
 /** The application: the HTTP interface under /api, the built pages elsewhere. */
-export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppOptions): Express {
+export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, listening, log }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.locals.log = log;
@@ -93,12 +97,12 @@ export function makeApp({ pool, jobs, feed, pages, reach, listening, log }: AppO
       code: addresses.length ? await qrCode(addresses[0], { type: 'svg', margin: 2 }) : null,
     });
   });
-  api.use(backupRoutes(pool));
+  api.use(backupRoutes(pool, backups, scratch));
   api.use(waterRoutes(pool));
   api.use(trashRoutes(pool));
   api.use(demoRoutes(jobs));
   api.use(planRoutes(pool));
-  api.use(chartRoutes(pool, jobs));
+  api.use(chartRoutes(pool, jobs, scratch));
   api.use(tripRoutes(pool));
   api.use(feedRoutes(pool, feed));
   api.use(forecastRoutes(pool, jobs));

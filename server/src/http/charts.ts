@@ -7,6 +7,7 @@ import type { Pool } from '../db/pool';
 import { soundingColumns, surveysOf } from '../db/soundings';
 import { addCover, describeWater, removeCover, setOutline, waterByName } from '../db/waters';
 import { mappedPlaces, partMappings } from '@restless-shoal/core/tables';
+import { sendMade } from './download';
 import { EXPORT_FILES, exportFile, exportZip } from '../export';
 import type { ImportOptions } from '../import/import';
 import { previewImport } from '../import/preview';
@@ -39,7 +40,7 @@ const outlineRequest = object({ outline: object().required('is missing') })
   .strict();
 
 /** What a chart is made from, and what is made of it. */
-export function chartRoutes(pool: Pool, jobs: Jobs): Router {
+export function chartRoutes(pool: Pool, jobs: Jobs, scratch: string): Router {
   const router = Router();
   router.put('/uploads/:upload/:file', async (request, response) => {
     if (!request.is('application/octet-stream')) throw new RequestError(415, 'a file is sent as application/octet-stream');
@@ -115,10 +116,7 @@ export function chartRoutes(pool: Pool, jobs: Jobs): Router {
     const file = String(request.params.file);
     const name = water.name.replace(/[^\w-]+/g, '-');
     if (file === 'water.zip') {
-      response
-        .attachment(`${name}.zip`)
-        .type('application/zip')
-        .send(Buffer.from(await exportZip(pool, water)));
+      await sendMade(response, scratch, `${name}.zip`, (path, signal) => exportZip(pool, water, path, signal));
       return;
     }
     if (!(EXPORT_FILES as readonly string[]).includes(file)) throw notFound('file');

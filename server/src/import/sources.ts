@@ -1,9 +1,9 @@
-import { createReadStream, existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { createReadStream, existsSync, readdirSync, statSync } from 'node:fs';
 import { basename, join } from 'node:path';
-import { unzipSync } from 'fflate';
 import { csvRows, FormatError } from '@restless-shoal/core/formats';
 import { COVER_KINDS, records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
 import { targetOfName } from '@restless-shoal/core/tables';
+import { openZip } from '../zip';
 import { textPart } from './parts/text';
 
 /** One file to be read, wherever it comes from. Its bytes can be read more than once. */
@@ -19,9 +19,6 @@ export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'n
 /** Products of an export: made from the records, so never read back. */
 export const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
 
-/** A ZIP is unpacked in memory: a larger one is not. */
-const LONGEST_ZIP = 2_000_000_000;
-
 const dayOf = (path: string): string => statSync(path).mtime.toISOString().slice(0, 10);
 
 const fromDisk = (path: string): Source => ({
@@ -31,33 +28,28 @@ const fromDisk = (path: string): Source => ({
 });
 
 /** The files behind what was named on the command line: files, folders, ZIPs. @throws FormatError */
-export function findSources(paths: string[]): Source[] {
-  return paths.flatMap((path): Source[] => {
+export async function findSources(paths: string[]): Promise<Source[]> {
+  const found: Source[] = [];
+  for (const path of paths) {
     if (!existsSync(path)) throw new FormatError(`${path}: there is no such file or folder`);
     if (statSync(path).isDirectory()) {
       const names = readdirSync(path).filter((name) => !name.startsWith('.') && statSync(join(path, name)).isFile());
       if (!names.length) throw new FormatError(`${path}: the folder is empty`);
-      return names.sort().flatMap((name) => (/\.kmz$/i.test(name) ? findSources([join(path, name)]) : [fromDisk(join(path, name))]));
-    }
-    if (/\.(zip|kmz)$/i.test(path)) {
-      if (statSync(path).size > LONGEST_ZIP) throw new FormatError(`${path}: is larger than 2 GB: unpack it and name the folder`);
-      return zipSources(readFileSync(path), basename(path), dayOf(path));
-    }
-    return [fromDisk(path)];
-  });
+      for (const name of names.sort())
+        found.push(...(/\.kmz$/i.test(name) ? await zipSources(join(path, name)) : [fromDisk(join(path, name))]));
+    } else if (/\.(zip|kmz)$/i.test(path)) found.push(...(await zipSources(path)));
+    else found.push(fromDisk(path));
+  }
+  return found;
 }
 
-/** The files of a ZIP. @throws FormatError when it is broken or holds nothing */
-export function zipSources(zip: Uint8Array, file: string, day?: string): Source[] {
-  let entries: Record<string, Uint8Array>;
-  try {
-    entries = unzipSync(zip);
-  } catch (error) {
-    throw new FormatError(`${file}: is not a ZIP that can be read: ${(error as Error).message}`);
-  }
-  const sources = Object.entries(entries)
-    .filter(([name]) => !name.endsWith('/') && !/(^|\/)(\.|__MACOSX)/.test(name))
-    .map(([name, data]): Source => ({ name: basename(name), day, bytes: () => [data] }));
+/** The files of a ZIP, unpacked as they are read. @throws FormatError when it is broken, holds nothing, or more than any logbook */
+async function zipSources(path: string): Promise<Source[]> {
+  const file = basename(path);
+  const day = dayOf(path);
+  const sources = (await openZip(path, file))
+    .filter(({ name }) => !name.endsWith('/') && !/(^|\/)(\.|__MACOSX)/.test(name))
+    .map(({ name, bytes }): Source => ({ name: basename(name), day, bytes }));
   if (!sources.length) throw new FormatError(`${file}: the ZIP holds no file`);
   return sources;
 }

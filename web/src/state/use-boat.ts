@@ -81,26 +81,37 @@ export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => 
       setTrouble('This browser has no position: set it by hand.');
       return;
     }
-    const watch = navigator.geolocation.watchPosition(
-      ({ coords }) => {
-        setTrouble(null);
-        const at = deckNow();
-        setBoat((before) => {
-          const position = { latitude: coords.latitude, longitude: coords.longitude };
-          const guess = moved(before, position, at);
-          return {
-            position,
-            course: coords.heading != null && !Number.isNaN(coords.heading) ? coords.heading : guess.course,
-            speed: coords.speed != null && !Number.isNaN(coords.speed) ? coords.speed : guess.speed,
-            at,
-            accuracy: coords.accuracy,
-            depth: null,
-          };
-        });
-      },
-      (error) => setTrouble(TROUBLE[error.code] ?? error.message),
-      { enableHighAccuracy: true, maximumAge: 1000, timeout: 20_000 },
-    );
+    let watch = 0;
+    const take = ({ coords }: GeolocationPosition): void => {
+      setTrouble(null);
+      const at = deckNow();
+      setBoat((before) => {
+        const position = { latitude: coords.latitude, longitude: coords.longitude };
+        const guess = moved(before, position, at);
+        return {
+          position,
+          course: coords.heading != null && !Number.isNaN(coords.heading) ? coords.heading : guess.course,
+          speed: coords.speed != null && !Number.isNaN(coords.speed) ? coords.speed : guess.speed,
+          at,
+          accuracy: coords.accuracy,
+          depth: null,
+        };
+      });
+    };
+    const begin = (): void => {
+      watch = navigator.geolocation.watchPosition(
+        take,
+        (error) => {
+          setTrouble(TROUBLE[error.code] ?? error.message);
+          if (error.code !== error.TIMEOUT) return;
+          // Some devices say no more after they once were too slow: asked anew, they do.
+          navigator.geolocation.clearWatch(watch);
+          begin();
+        },
+        { enableHighAccuracy: true, maximumAge: 1000, timeout: 20_000 },
+      );
+    };
+    begin();
     return () => navigator.geolocation.clearWatch(watch);
   }, [source, enabled]);
   useEffect(() => {

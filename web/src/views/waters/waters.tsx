@@ -6,6 +6,7 @@ import { Dialog } from '../../parts/dialog';
 import { grouped, zoneWords } from '../../parts/format';
 import { useImporting } from '../../state/importing';
 import { useUnits } from '../../state/units';
+import { Backups } from './backups';
 import { NewWater, type NextStep } from './new-water';
 import { TrashLink } from './trash';
 import { WaterSheet } from './water-sheet';
@@ -77,6 +78,7 @@ export function WatersView({
           </details>
         )}
         <TrashLink />
+        <Backups />
         {adding && (
           <Dialog title="A new water" onClose={() => setAdding(false)}>
             <NewWater

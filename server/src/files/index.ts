@@ -1,0 +1,2 @@
+/** Files of the installation. */
+export { onDisk, writeWhole } from './write-whole';

@@ -1,0 +1,116 @@
+import type { BackupsState } from '@restless-shoal/core/contract';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { formatDistanceToNowStrict } from 'date-fns';
+import { Download, HardDriveDownload, Settings2 } from 'lucide-react';
+import { useState } from 'react';
+import { getJson, sendJson } from '../../api/client';
+import { Dialog } from '../../parts/dialog';
+
+const DAY = 86_400_000;
+
+const megabytes = (bytes: number): string =>
+  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+/** How old the last good backup of the whole logbook is, and the ways to have another. */
+export function Backups() {
+  const queries = useQueryClient();
+  const { data } = useQuery({
+    queryKey: ['backups'],
+    queryFn: () => getJson<BackupsState>('/backups'),
+    staleTime: 0,
+    refetchInterval: 60_000,
+  });
+  const [busy, setBusy] = useState(false);
+  const [failed, setFailed] = useState<string | null>(null);
+  const [settings, setSettings] = useState(false);
+  if (!data) return null;
+  const backUp = async (): Promise<void> => {
+    setBusy(true);
+    setFailed(null);
+    try {
+      queries.setQueryData(['backups'], await sendJson<BackupsState>('POST', '/backups', {}));
+    } catch (error) {
+      setFailed((error as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const old = data.last === null || Date.now() - Date.parse(data.last.at) > 2 * DAY;
+  const trouble = failed ?? data.error;
+  return (
+    <section aria-label="Backup" className="mt-2 border-t border-line pt-3">
+      <h2 className="text-lg font-bold">Backup</h2>
+      <p className={`num text-sm ${old && !data.daily ? 'text-warn' : 'text-mute'}`}>
+        {data.last
+          ? `Last good backup ${formatDistanceToNowStrict(new Date(data.last.at))} ago, ${megabytes(data.last.bytes)}.`
+          : 'No backup yet.'}{' '}
+        {data.daily
+          ? `One a day, the last ${data.keep} are kept in ${data.folder}, on the machine that runs this.`
+          : 'None is made by itself: turn it on in its settings.'}
+      </p>
+      {trouble && (
+        <p role="alert" className="mt-1 border-l-4 border-warn pl-3 text-warn">
+          {trouble}
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button type="button" className="btn h-12" disabled={busy} onClick={() => void backUp()}>
+          <HardDriveDownload aria-hidden /> {busy ? 'Backing up …' : 'Back up now'}
+        </button>
+        <a className="btn h-12" href="/api/backup" download>
+          <Download aria-hidden /> Download a backup
+        </a>
+        <button type="button" className="btn h-12 px-3" aria-label="Settings of the backup" onClick={() => setSettings(true)}>
+          <Settings2 aria-hidden />
+        </button>
+      </div>
+      {settings && <BackupSettings state={data} onClose={() => setSettings(false)} />}
+    </section>
+  );
+}
+
+function BackupSettings({ state, onClose }: { state: BackupsState; onClose: () => void }) {
+  const queries = useQueryClient();
+  const [folder, setFolder] = useState(state.folder);
+  const [keep, setKeep] = useState(String(state.keep));
+  const [daily, setDaily] = useState(state.daily);
+  const [failed, setFailed] = useState<string | null>(null);
+  const save = async (): Promise<void> => {
+    setFailed(null);
+    try {
+      queries.setQueryData(
+        ['backups'],
+        await sendJson<BackupsState>('PUT', '/backups', { folder: folder.trim(), keep: Number(keep), daily }),
+      );
+      onClose();
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+  };
+  const field = 'grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1';
+  return (
+    <Dialog title="Backup" onClose={onClose}>
+      <label className="flex min-h-11 items-center gap-3">
+        <input type="checkbox" className="toggle" checked={daily} onChange={(e) => setDaily(e.target.checked)} />
+        <span>Back up once a day</span>
+      </label>
+      <label className={field}>
+        <span className="text-sm text-mute">Folder</span>
+        <input className="input h-11 w-full" value={folder} maxLength={1000} onChange={(e) => setFolder(e.target.value)} />
+      </label>
+      <label className={field}>
+        <span className="text-sm text-mute">Backups to keep</span>
+        <input className="input num h-11 w-full" inputMode="numeric" value={keep} onChange={(e) => setKeep(e.target.value)} />
+      </label>
+      <p className="text-sm text-mute">A folder on another disk or a stick also survives a broken disk.</p>
+      {failed && (
+        <p role="alert" className="mt-2 border-l-4 border-warn pl-3 text-warn">
+          {failed}
+        </p>
+      )}
+      <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={() => void save()}>
+        Save
+      </button>
+    </Dialog>
+  );
+}
