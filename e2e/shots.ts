@@ -35,13 +35,6 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
     theme: 'night',
     wait: '[data-testid=combinations] li',
   },
-  {
-    name: 'patterns-similar',
-    path: '/patterns?page=twins&of=48.18690,-34.59090&like=the+hump+off+the+ramp',
-    size: DESK,
-    theme: 'day',
-    wait: '[data-testid=twins] li',
-  },
   { name: 'patterns-debates', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
   { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },

@@ -12,7 +12,7 @@ const LONGEST_ROW = 1_000_000;
 
 /** How a table is written, where it is not as our own. */
 export interface TableForm {
-  /** As `TextDecoder` names it. */
+  /** As `TextDecoder` names it. Without one it is UTF-8, or Windows-1252 from where it is not. */
   encoding?: string;
   /** What stands between fields: ' ' for any run of spaces or tabs. */
   separator?: string;
@@ -27,16 +27,58 @@ export interface TableForm {
 export async function* csvRows(
   bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
   file?: string,
-  { encoding = 'utf-8', separator = '' }: TableForm = {},
+  { encoding, separator = '' }: TableForm = {},
+  onForeignLetters: (line: number) => void = () => undefined,
 ): AsyncGenerator<CsvRow[]> {
-  const decoder = new TextDecoder(encoding, { ignoreBOM: false });
   const parser = new RowParser(file === undefined ? '' : `${file}: `, separator);
+  const decoder = encoding === undefined ? new PlainText(() => onForeignLetters(parser.at)) : new TextDecoder(encoding);
   for await (const chunk of bytes) {
     const rows = parser.push(decoder.decode(chunk, { stream: true }));
     if (rows.length) yield rows;
   }
   const last = [...parser.push(decoder.decode()), ...parser.end()];
   if (last.length) yield last;
+}
+
+/** Reads UTF-8, and from the first place that is none Windows-1252, as older programs write. */
+class PlainText {
+  private decoder = new TextDecoder('utf-8', { fatal: true });
+  /** Bytes of a letter that the last piece cut through. */
+  private cut: Uint8Array = new Uint8Array(0);
+  private foreign = false;
+  constructor(private readonly onForeign: () => void) {}
+
+  decode(chunk: Uint8Array = new Uint8Array(0), { stream = false } = {}): string {
+    if (!this.foreign)
+      try {
+        const text = this.decoder.decode(chunk, { stream });
+        this.cut = cutLetter(chunk.length > 3 ? chunk : joined(this.cut, chunk));
+        return text;
+      } catch {
+        this.foreign = true;
+        this.decoder = new TextDecoder('windows-1252');
+        this.onForeign();
+        return this.decoder.decode(joined(this.cut, chunk), { stream });
+      }
+    return this.decoder.decode(chunk, { stream });
+  }
+}
+
+const joined = (a: Uint8Array, b: Uint8Array): Uint8Array => {
+  const out = new Uint8Array(a.length + b.length);
+  out.set(a);
+  out.set(b, a.length);
+  return out;
+};
+
+/** The bytes at an end that begin a letter and do not end it. */
+function cutLetter(bytes: Uint8Array): Uint8Array {
+  for (let k = 1; k <= Math.min(3, bytes.length); k++) {
+    const byte = bytes[bytes.length - k];
+    if (byte < 0x80) break;
+    if (byte >= 0xc0) return (byte >= 0xf0 ? 4 : byte >= 0xe0 ? 3 : 2) > k ? bytes.slice(bytes.length - k) : new Uint8Array(0);
+  }
+  return new Uint8Array(0);
 }
 
 class RowParser {
@@ -48,8 +90,22 @@ class RowParser {
     private separator = '',
   ) {}
 
+  /** The line that is read next. */
+  get at(): number {
+    return this.line;
+  }
+
+  /** Old systems end a line with a bare CR: whether these do, once the first line has ended. */
+  private bare: boolean | null = null;
+
   push(text: string): CsvRow[] {
-    this.rest += text;
+    this.rest += this.bare ? text.replaceAll('\r', '\n') : text;
+    if (this.bare === null) {
+      // A CR at the very end may be half of a CRLF.
+      const first = /\n|\r(?=[^\n])/.exec(this.rest);
+      if (first) this.bare = first[0] === '\r';
+      if (this.bare) this.rest = this.rest.replaceAll('\r', '\n');
+    }
     const rows: CsvRow[] = [];
     let start = 0;
     let quote = this.rest.indexOf('"');
@@ -139,11 +195,17 @@ function splitQuoted(text: string, separator: string): string[] {
   return fields;
 }
 
+/** What a spreadsheet would take for a formula; a number with its sign is none. */
+const FORMULA = /^(?![+-]?[\d.]+(e[+-]?\d+)?$)[=+\-@']/i;
+
+/** A text as it stands in a table: one that a spreadsheet would work out as a formula gets a ' before it. */
+export const guarded = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
+/** The text again, without the ' that `guarded` put before it. */
+export const unguarded = (text: string): string => (/^\s*'[=+\-@']/.test(text) ? text.replace("'", '') : text);
+
 /** One CSV line; fields with separators, quotes or line breaks are quoted. Null is empty. */
 export function csvLine(values: (string | number | null | undefined)[]): string {
-  return (
-    values
-      .map((v) => (v == null ? '' : typeof v === 'number' ? String(v) : /[",;\t\r\n]|^\s|\s$/.test(v) ? `"${v.replaceAll('"', '""')}"` : v))
-      .join(',') + '\n'
-  );
+  return values.map((v) => (v == null ? '' : typeof v === 'number' ? String(v) : quotedWhereNeeded(guarded(v)))).join(',') + '\n';
 }
+
+const quotedWhereNeeded = (v: string): string => (/[",;\t\r\n]|^\s|\s$/.test(v) ? `"${v.replaceAll('"', '""')}"` : v);

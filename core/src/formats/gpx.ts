@@ -18,6 +18,9 @@ export interface Waypoint {
   time: string | null;
 }
 
+/** Tags of a GPX lie in no more others than this, extensions of extensions included. */
+const DEEPEST = 60;
+
 interface Open {
   line: number;
   kind: 'trkpt' | 'wpt' | 'rtept';
@@ -64,11 +67,13 @@ export async function* readGpx(
   let root = '';
   let failed: string | null = null;
   let withoutDepth = 0;
+  let depth = 0;
   parser.on('error', (error) => {
     failed ??= error.message.replace(/^[^:]*:\d+:\d+: /, '');
   });
   parser.on('opentag', ({ name, attributes }) => {
     const local = localName(name);
+    if (++depth > DEEPEST) failed ??= 'its tags lie in each other without end';
     root ||= local;
     text = '';
     if (local === 'trkpt' || local === 'wpt' || local === 'rtept') {
@@ -89,6 +94,7 @@ export async function* readGpx(
     if (text.length < 10_000) text += t;
   });
   parser.on('closetag', ({ name }) => {
+    depth--;
     const local = localName(name);
     if (!open) return;
     if (local !== open.kind) {

@@ -1,5 +1,5 @@
 /** Open formats: readers and writers, streaming, tolerant, exact about what they skip. */
-export { csvRows, csvLine, FormatError, type CsvRow, type TableForm } from './csv';
+export { csvRows, csvLine, guarded, FormatError, type CsvRow, type TableForm } from './csv';
 export {
   readRecord,
   emptyReport,

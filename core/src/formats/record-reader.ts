@@ -11,7 +11,7 @@ import {
   type Row,
   type TrackFix,
 } from '../logbook';
-import { csvRows, FormatError } from './csv';
+import { csvRows, FormatError, unguarded } from './csv';
 
 /** Something about one place in a file. */
 export interface Finding {
@@ -107,7 +107,13 @@ export async function* readRecord(
   let width = 0;
   let commaDecimals = false;
   let absent: string[] = [];
-  for await (const batch of csvRows(bytes, report.file)) {
+  const foreign = (line: number): void =>
+    addFinding(report.odd, {
+      line,
+      column: '',
+      reason: 'is not UTF-8: from here on it is read as Windows-1252; look at its names and notes',
+    });
+  for await (const batch of csvRows(bytes, report.file, {}, foreign)) {
     const rows: PlacedRow[] = [];
     for (const { line, fields } of batch) {
       if (!columns) {
@@ -145,7 +151,10 @@ function readRow(
   const row: Row = {};
   for (const { name, field, at } of columns) {
     const raw = fields[at] ?? '';
-    const read = readField(field, commaDecimals && field.type === 'number' ? raw.replace(',', '.') : raw);
+    const read = readField(
+      field,
+      field.type === 'text' ? unguarded(raw) : commaDecimals && field.type === 'number' ? raw.replace(',', '.') : raw,
+    );
     if (read instanceof Refused) {
       addFinding(report.bad, { line, column: name, reason: read.reason });
       return null;

@@ -19,5 +19,6 @@ export {
 export { Raster, CELL, cellKey, cellOf, cellCentre, parseCellKey } from './raster';
 export { unionArea, patch, mayOverlap, type Patch } from './union-area';
 export { WaterCells } from './water-cells';
+export { insideTest } from './inside-test';
 export { insideMask } from './mask';
 export { shoreFromTrack, type NoShore } from './shore-from-track';

@@ -11,24 +11,35 @@ export class OutlineError extends Error {}
 
 const samePosition = (a: Position, b: Position): boolean => a[0] === b[0] && a[1] === b[1];
 
+const keyOf = (p: Position): string => `${p[0]} ${p[1]}`;
+
 /** Joins lines end to end into closed rings. @throws OutlineError when a line is left open by more than 50 m or so */
 export function linesToRings(lines: Position[][]): Position[][] {
-  const open = lines.filter((line) => line.length > 1).map((line) => [...line]);
+  const open = lines.filter((line) => line.length > 1);
+  // Lines by where they end, so that the next one is found at once, however many there are.
+  const ends = new Map<string, number[]>();
+  open.forEach((line, k) => {
+    for (const end of [line[0], line[line.length - 1]]) {
+      const there = ends.get(keyOf(end));
+      if (there) there.push(k);
+      else ends.set(keyOf(end), [k]);
+    }
+  });
+  const used = new Set<number>();
   const rings: Position[][] = [];
-  while (open.length) {
-    const ring = open.shift()!;
-    for (let joined = true; joined && !samePosition(ring[0], ring[ring.length - 1]);) {
-      joined = false;
-      for (let i = 0; i < open.length; i++) {
-        const tail = ring[ring.length - 1];
-        const line = open[i];
-        if (samePosition(line[0], tail)) ring.push(...line.slice(1));
-        else if (samePosition(line[line.length - 1], tail)) ring.push(...line.reverse().slice(1));
-        else continue;
-        open.splice(i, 1);
-        joined = true;
-        break;
-      }
+  for (let k = 0; k < open.length; k++) {
+    if (used.has(k)) continue;
+    used.add(k);
+    const ring = [...open[k]];
+    while (!samePosition(ring[0], ring[ring.length - 1])) {
+      const tail = ring[ring.length - 1];
+      const there = ends.get(keyOf(tail)) ?? [];
+      while (there.length && used.has(there[there.length - 1])) there.pop();
+      const next = there.pop();
+      if (next === undefined) break;
+      used.add(next);
+      const line = samePosition(open[next][0], tail) ? open[next] : open[next].toReversed();
+      for (let i = 1; i < line.length; i++) ring.push(line[i]);
     }
     const gap = Math.hypot(ring[0][0] - ring[ring.length - 1][0], ring[0][1] - ring[ring.length - 1][1]);
     if (gap > 0.0005) throw new OutlineError('the shore line does not close: its ends lie apart');
@@ -40,15 +51,23 @@ export function linesToRings(lines: Position[][]): Position[][] {
 /** How many lists lie about a position, by type. */
 const NESTED: Record<string, number> = { Point: 0, MultiPoint: 1, LineString: 1, MultiLineString: 2, Polygon: 2, MultiPolygon: 3 };
 
+/** RFC 7946, 3.1.8, says that collections should not lie in collections; some programs do it once or twice. */
+const DEEPEST_COLLECTION = 8;
+
 /**
  * Why a value is no GeoJSON geometry (RFC 7946) in degrees; null when it is one. Nothing is taken on trust:
  * files and requests say what they like.
  */
-export function geometryFault(value: unknown): string | null {
+export function geometryFault(value: unknown, within = 0): string | null {
   const { type, coordinates, geometries } = (value ?? {}) as { type?: unknown; coordinates?: unknown; geometries?: unknown };
   if (type === 'GeometryCollection') {
     if (!Array.isArray(geometries)) return 'is a GeometryCollection without geometries';
-    return geometries.map(geometryFault).find((fault) => fault !== null) ?? null;
+    if (within >= DEEPEST_COLLECTION) return 'has collections in collections without end';
+    for (const inner of geometries) {
+      const fault = geometryFault(inner, within + 1);
+      if (fault !== null) return fault;
+    }
+    return null;
   }
   if (typeof type !== 'string' || !Object.hasOwn(NESTED, type)) return 'is no GeoJSON geometry';
   return coordinatesFault(coordinates, NESTED[type]);
@@ -104,8 +123,21 @@ export function outlineToRings(geometry: Geometry, toMetric: (lon: number, lat: 
     return corners.map(([lon, lat]) => toMetric(lon, lat));
   });
   if (!rings.length) throw new OutlineError('the outline has no ring');
+  if (rings.length > MOST_RINGS)
+    throw new OutlineError(`the outline has ${rings.length} separate shores; up to ${MOST_RINGS} can be taken`);
+  const [x0, y0, x1, y1] = ringsBounds(rings);
+  const km = (m: number): string => (m / 1000).toFixed(0);
+  if (!((x1 - x0) * (y1 - y0) <= LARGEST_BOX))
+    throw new OutlineError(
+      `the outline spans ${km(x1 - x0)} by ${km(y1 - y0)} km, more than can be charted (${(LARGEST_BOX / 1e6).toFixed(0)} km² in all): draw the part that is fished`,
+    );
   return rings;
 }
+
+/** A water of more islands than this is taken in parts. */
+const MOST_RINGS = 5000;
+/** All is kept by cells of 25 m: a box of so many is the largest that is worked out, m². */
+const LARGEST_BOX = 2.5e9;
 
 /** Even-odd test whether a point lies inside. */
 export function insideRings(rings: Rings, x: number, y: number): boolean {
@@ -123,10 +155,12 @@ export function insideRings(rings: Rings, x: number, y: number): boolean {
 /** Area in m² by the even-odd rule: rings inside an odd number of others count as holes. */
 export function ringsArea(rings: Rings): number {
   let total = 0;
+  const boxes = rings.map((ring) => ringsBounds([ring]));
   rings.forEach((ring, k) => {
     let twice = 0;
     for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) twice += ring[j][0] * ring[i][1] - ring[i][0] * ring[j][1];
-    const others = rings.filter((_, m) => m !== k);
+    const [x, y] = ring[0];
+    const others = rings.filter((_, m) => m !== k && x >= boxes[m][0] && x <= boxes[m][2] && y >= boxes[m][1] && y <= boxes[m][3]);
     total += (insideRings(others, ring[0][0], ring[0][1]) ? -1 : 1) * Math.abs(twice / 2);
   });
   return total;

@@ -3,6 +3,13 @@ import { ringsBounds, type Rings } from './outline';
 import { CELL, cellKey } from './raster';
 import { patch, unionArea } from './union-area';
 
+/** What of one ring crosses a level band, and how far the ring reaches. */
+interface Band {
+  minX: number;
+  maxX: number;
+  edges: Rings;
+}
+
 /**
  * The 25 m cells of a water: how much of each is water, and for the cells on the shore the rings that cross them.
  */
@@ -11,7 +18,10 @@ export class WaterCells {
   readonly area = new Map<number, number>();
   private readonly shore = new Map<number, Rings>();
 
+  private readonly boxes: [number, number, number, number][];
+
   constructor(readonly rings: Rings) {
+    this.boxes = rings.map((ring) => ringsBounds([ring]));
     this.markShore();
     this.fill();
   }
@@ -35,25 +45,33 @@ export class WaterCells {
         }
       }
     });
-    const byRow = new Map<number, Rings>();
+    const byRow = new Map<number, Band[]>();
     for (const key of this.shore.keys()) {
       const row = Math.floor(key / 65536);
-      let band = byRow.get(row);
-      if (!band) {
-        band = this.band(row * CELL, (row + 1) * CELL);
-        byRow.set(row, band);
+      let bands = byRow.get(row);
+      if (!bands) {
+        bands = this.bands(row * CELL, (row + 1) * CELL);
+        byRow.set(row, bands);
       }
-      this.shore.set(key, band);
+      const left = (key - row * 65536) * CELL;
+      // A ring wholly beside the cell is crossed an even number of times before it: islands by the hundred cost nothing.
+      const near = bands.filter((b) => b.maxX >= left && b.minX <= left + CELL);
+      this.shore.set(key, near.length === 1 ? near[0].edges : near.flatMap((b) => b.edges));
     }
   }
 
-  /** Parts of the shore that cross a level band, as two-point rings: enough for counting crossings inside it. */
-  private band(y0: number, y1: number): Rings {
-    const edges: Rings = [];
-    for (const ring of this.rings)
+  /** Parts of each ring that cross a level band, as two-point rings: enough for counting crossings inside it. */
+  private bands(y0: number, y1: number): Band[] {
+    const bands: Band[] = [];
+    this.rings.forEach((ring, k) => {
+      const [minX, minY, maxX, maxY] = this.boxes[k];
+      if (maxY < y0 || minY > y1) return;
+      const edges: Rings = [];
       for (let i = 0, j = ring.length - 1; i < ring.length; j = i++)
         if (Math.max(ring[i][1], ring[j][1]) >= y0 && Math.min(ring[i][1], ring[j][1]) <= y1) edges.push([ring[j], ring[i]]);
-    return edges;
+      if (edges.length) bands.push({ minX, maxX, edges });
+    });
+    return bands;
   }
 
   private fill(): void {
@@ -64,12 +82,12 @@ export class WaterCells {
     for (let row = r0; row < r0 + height; row++)
       for (let column = c0; column < c0 + width; column++) {
         const key = cellKey(column, row);
-        const box: [number, number, number, number] = [column * CELL, row * CELL, (column + 1) * CELL, (row + 1) * CELL];
         const shore = this.shore.get(key);
         if (!shore) {
           if (inside[(row - r0) * width + column - c0]) this.area.set(key, CELL * CELL);
           continue;
         }
+        const box: [number, number, number, number] = [column * CELL, row * CELL, (column + 1) * CELL, (row + 1) * CELL];
         const whole = patch([
           [box[0], box[1]],
           [box[2], box[1]],

@@ -64,7 +64,7 @@ function plainTime(t: string): string | null {
     return null;
   if (millis && (t[19] !== '.' || !(two(t, 20) >= 0) || !(two(t, 21) >= 0))) return null;
   const [century, year, month, day] = [two(t, 0), two(t, 2), two(t, 5), two(t, 8)];
-  if (!(century >= 19 && year >= 0 && month >= 1 && month <= 12 && day >= 1 && day <= DAYS[month - 1])) return null;
+  if (!(century >= 19 && century <= 21 && year >= 0 && month >= 1 && month <= 12 && day >= 1 && day <= DAYS[month - 1])) return null;
   if (month === 2 && day === 29 && !(year % 4 === 0 && (year !== 0 || century % 4 === 0))) return null;
   if (!(two(t, 11) <= 23 && two(t, 14) <= 59 && two(t, 17) <= 59)) return null;
   return millis ? t : `${t.slice(0, 19)}.000Z`;
@@ -84,7 +84,10 @@ export function readTime(value: string): string {
   const daysInMonth = new Date(Date.UTC(Number(m[1]), month, 0)).getUTCDate();
   if (month < 1 || month > 12 || day < 1 || day > daysInMonth || Number(m[4]) > 23 || Number(m[5]) > 59 || Number(m[6] ?? 0) >= 61)
     return '!is no date that exists';
+  if (Number(m[1]) < 1900 || Number(m[1]) > 2199) return '!is impossible: it must be from 1900 to 2199';
   const offset = m[7].length === 3 ? `${m[7]}:00` : m[7].length === 5 ? `${m[7].slice(0, 3)}:${m[7].slice(3)}` : m[7].toUpperCase();
+  // The clocks of the world lie between these.
+  if (Math.abs(Number(offset.slice(0, 3))) > 14) return '!has an offset that no clock has';
   const parsed = Date.parse(`${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6] ?? '00'}${offset}`);
   return Number.isNaN(parsed) ? '!is no time that exists' : new Date(parsed).toISOString();
 }

@@ -26,7 +26,7 @@ export {
   type Contact,
   type Response,
 } from './records';
-export { schemas, isTimeZone } from './schemas';
+export { schemas, isId, isTimeZone } from './schemas';
 export { newId } from './ids';
 export { rangeUnsaid, scanSwaths, trolledLines, USUAL_RANGE, type Fix, type Swath } from './effort';
 export { likelySame } from './same-target';

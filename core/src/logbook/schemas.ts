@@ -33,17 +33,21 @@ function shape(fields: Fields, leaveOut: string[] = [], optional: string[] = [])
       const schema = fieldSchema(field);
       return [name, field.needed && !optional.includes(name) ? schema.required('is missing').nonNullable('is missing') : schema.nullable()];
     });
+  const blank = entries.find(([name]) => name === 'species');
+  // A name of nothing would stand among the species for good.
+  if (blank) blank[1] = blank[1].test('blank', 'is blank', (v) => typeof v !== 'string' || v.trim() !== '');
   return object(Object.fromEntries(entries))
     .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
     .strict();
 }
 
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i;
+
+/** Whether a text is a UUID. */
+export const isId = (text: string): boolean => UUID.test(text);
+
 /** A time-ordered UUID made by the client. */
-const uuid = (): Schema =>
-  string()
-    .strict()
-    .matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i, 'is not a UUID')
-    .required('is missing');
+const uuid = (): Schema => string().strict().matches(UUID, 'is not a UUID').required('is missing');
 
 function recordSchema(record: RecordName, leaveOut: string[] = [], optional: string[] = []): AnyObjectSchema {
   return shape(records[record] as Fields, leaveOut, optional).test('consistent', '', (row, context) => {
@@ -54,6 +58,13 @@ function recordSchema(record: RecordName, leaveOut: string[] = [], optional: str
 
 const numberFrom = (least: number, most: number) =>
   number().strict().typeError('must be a number').min(least, 'is impossible').max(most, 'is impossible').nullable();
+
+/** Settings of a form of their own are no longer than some pages, characters. */
+const LONGEST_SETTING = 50_000;
+const smallJson = (): Schema =>
+  mixed()
+    .nullable()
+    .test('size', `is longer than ${LONGEST_SETTING} characters`, (v) => v == null || JSON.stringify(v).length <= LONGEST_SETTING);
 
 /** Which steps clean a water's soundings. */
 const cleaningSchema = object({
@@ -128,9 +139,13 @@ export const schemas = {
       .nullable()
       .test('zone', 'is not a time zone such as Etc/GMT+2', (v) => v == null || isTimeZone(v)),
     outline: mixed().nullable(),
-    forage: array().of(string().strict().required()).strict().nullable(),
-    rules: mixed().nullable(),
-    rigs: mixed().nullable(),
+    forage: array()
+      .of(string().strict().required().max(100, 'is longer than 100 characters'))
+      .max(200, 'holds more than 200')
+      .strict()
+      .nullable(),
+    rules: smallJson(),
+    rigs: smallJson(),
     cleaning: cleaningSchema.nullable(),
   })
     .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)

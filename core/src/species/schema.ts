@@ -27,7 +27,7 @@ const schools = () =>
 
 /** An edited species profile, as the HTTP interface and the form take it. Limits out of order are refused with the field's name. */
 export const speciesSchema = object({
-  name: string().strict().trim().min(1, 'is missing').max(100).required('is missing'),
+  name: string().strict().trim('begins or ends with a space').min(1, 'is missing').max(100).required('is missing'),
   scientific: string().strict().nullable().defined(),
   aliases: array().of(string().strict().required()).strict().required(),
   guild: string()

@@ -5,6 +5,7 @@ import {
   csvRows,
   emptyReport,
   FormatError,
+  guarded,
   packParts,
   readCover,
   readOutline,
@@ -55,7 +56,7 @@ describe('CSV', () => {
         async (table) => {
           const header = Array.from({ length: 4 }, (_, i) => `c${i}`);
           const read = await rowsOf([header, ...table].map((r) => csvLine(r)).join(''));
-          expect(read.slice(1)).to.deep.equal(table);
+          expect(read.slice(1)).to.deep.equal(table.map((row) => row.map(guarded)));
         },
       ),
     ));
@@ -67,6 +68,41 @@ describe('CSV', () => {
     expect(rows[0].row).to.include({ trip: 'A', notes: 'wind\r\nand "rain"', purpose: null });
     expect(report.unknownColumns).to.deep.equal(['fuel']);
     expect(report.bad.first).to.deep.equal([{ line: 5, column: 'end', reason: '"x" is not an ISO 8601 time, as in 2026-06-14T08:47:00Z' }]);
+  });
+  it('knows lines that end with a bare CR', async () => {
+    const { rows, report } = await read('trips', 'trip,start,end\rA,2026-06-14T05:00:00Z,2026-06-14T11:00:00Z\rB,x,y\r');
+    expect(rows.map((r) => r.row.trip)).to.deep.equal(['A']);
+    expect(report).to.deep.include({ read: 2, used: 1 });
+    expect(report.bad.first[0].line).to.equal(3);
+  });
+  it('reads what is not UTF-8 as Windows-1252 and says from which line on; a letter cut in two is no reason', async () => {
+    const latin = (text: string): Uint8Array => Uint8Array.from(text, (c) => c.charCodeAt(0));
+    const head = 'trip,start,end,notes\n';
+    const row = (trip: string, notes: string): string => `${trip},2026-06-14T05:00:00Z,2026-06-14T11:00:00Z,${notes}\n`;
+    for (const size of [1, 2, 5, 1000]) {
+      const report = emptyReport('trips.csv', 'trips');
+      const all = [...new TextEncoder().encode(head + row('A', 'Grüße 鱸')), ...latin(row('B', 'Grüße'))];
+      const pieces = Array.from({ length: Math.ceil(all.length / size) }, (_, k) => Uint8Array.from(all.slice(k * size, (k + 1) * size)));
+      const rows: PlacedRow[] = [];
+      for await (const batch of readRecord('trips', pieces, report)) rows.push(...batch);
+      expect(rows.at(-1)!.row.notes, `pieces of ${size}`).to.equal('Grüße');
+      if (size < 1000) expect(rows[0].row.notes).to.equal('Grüße 鱸');
+      expect(report.odd.first[0].reason).to.include('read as Windows-1252');
+      const whole = emptyReport('trips.csv', 'trips');
+      for await (const batch of readRecord('trips', bytes(head + row('A', 'Grüße 鱸'), size), whole))
+        expect(batch[0].row.notes).to.equal('Grüße 鱸');
+      expect(whole.odd.count).to.equal(0);
+    }
+  });
+  it('keeps a spreadsheet from working out a text, and takes it as it was', async () => {
+    const texts = ['=1+1', '+44 rods', '-fast', '@home', "'quoted", '=HYPERLINK("x")'];
+    for (const notes of texts) {
+      const line = csvLine(['A', '2026-06-14T05:00:00Z', '2026-06-14T11:00:00Z', notes]);
+      expect(line).to.contain(`'${notes[0]}`);
+      const { rows } = await read('trips', `trip,start,end,notes\n${line}`);
+      expect(rows[0].row.notes).to.equal(notes);
+    }
+    expect(csvLine([-34.5, '-34.5', '+1e3', null])).to.equal('-34.5,-34.5,+1e3,\n');
   });
   it('counts the fixes of a view that must have a range and say none', async () => {
     const { rows, report } = await read(

@@ -2,15 +2,19 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import {
   insideRings,
+  insideTest,
   linesToRings,
   metricPlane,
+  OutlineError,
   outlineToRings,
   patch,
   ringsArea,
   unionArea,
   utmEpsg,
   WaterCells,
+  type OutlineGeometry,
   type Point,
+  type Rings,
 } from '../../src/geo';
 
 const square = (x: number, y: number, side: number): Point[] => [
@@ -69,6 +73,53 @@ describe('outlines', () => {
         ],
       ]),
     ).to.throw('does not close');
+  });
+  it('takes no water that cannot be charted, and says how large it is; no collections without end', () => {
+    const box = (size: number): OutlineGeometry => ({
+      type: 'Polygon',
+      coordinates: [
+        [
+          [10, 50],
+          [10 + size, 50],
+          [10 + size, 50 + size],
+          [10, 50 + size],
+          [10, 50],
+        ],
+      ],
+    });
+    const plane = metricPlane(32632);
+    const rings = (outline: OutlineGeometry) => outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
+    expect(() => rings(box(2))).to.throw(OutlineError, /spans 14\d by 22\d km/);
+    expect(rings(box(0.3))).to.have.length(1);
+    let nested: OutlineGeometry = box(0.1);
+    for (let k = 0; k < 100_000; k++) nested = { type: 'GeometryCollection', geometries: [nested] };
+    expect(() => rings(nested)).to.throw(OutlineError, 'without end');
+  });
+  it('joins a shore of many loose lines at once', () => {
+    const n = 20_000;
+    const at = (k: number): [number, number] => [10 + 0.05 * Math.cos((2 * Math.PI * k) / n), 50 + 0.05 * Math.sin((2 * Math.PI * k) / n)];
+    const pieces = Array.from({ length: n }, (_, k) => (k % 2 ? [at(k), at((k + 1) % n)] : [at((k + 1) % n), at(k)]));
+    // In no order.
+    const shuffled = pieces.map((_, k) => pieces[(k * 7919) % n]);
+    const joined = linesToRings(shuffled);
+    expect(joined).to.have.length(1);
+    expect(joined[0]).to.have.length(n + 1);
+  });
+  it('tells whether a point lies inside as the rings themselves do, asked for by the million', () => {
+    // Off the grid of the cells, as any real shore is: what lies on an edge by a hair is nobody's.
+    const somewhere = (from: number, to: number) => fc.integer({ min: 10 * from, max: 10 * to }).map((v) => v / 10 + 0.0371);
+    const place = (from: number, to: number) => fc.tuple(somewhere(from, to), somewhere(from, to));
+    fc.assert(
+      fc.property(
+        fc.array(place(0, 400), { minLength: 3, maxLength: 12 }),
+        fc.array(place(-30, 430), { minLength: 30, maxLength: 30 }),
+        (corners, points) => {
+          const rings: Rings = [corners, square(100, 100, 50)];
+          const inside = insideTest(rings);
+          for (const [x, y] of points) expect(inside(x, y)).to.equal(insideRings(rings, x, y));
+        },
+      ),
+    );
   });
   it('names an impossible position', () => {
     expect(() =>

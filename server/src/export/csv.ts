@@ -39,9 +39,12 @@ const END_SO_FAR = `COALESCE(r."end", GREATEST(r.start, ${[
 /** A record of a water as CSV, streamed by COPY: numbers at full precision, times in UTC to the millisecond. */
 export async function* csvOf(client: Client, record: RecordName, water: string): AsyncGenerator<Buffer> {
   const columns = Object.entries(records[record] as Fields).map(([name, field]) => {
-    if (name === 'trip' && record !== 'trips') return 't.trip';
-    const value = name === 'end' && record === 'trips' ? END_SO_FAR : `r.${quoted(name)}`;
-    return field.type === 'time' ? `to_char(${value} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS ${quoted(name)}` : value;
+    const value =
+      name === 'trip' && record !== 'trips' ? 't.trip' : name === 'end' && record === 'trips' ? END_SO_FAR : `r.${quoted(name)}`;
+    if (field.type === 'time') return `to_char(${value} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS ${quoted(name)}`;
+    // As csvLine does: a text that a spreadsheet would work out as a formula gets a ' before it.
+    if (field.type === 'text') return `CASE WHEN ${value} ~ '^[=+@''-]' THEN '''' || ${value} ELSE ${value} END AS ${quoted(name)}`;
+    return value;
   });
   const { from, order } = ROWS[record];
   // Soundings name their own, as millions are sorted; records made apart have ids of their own, which order nothing.

@@ -15,17 +15,13 @@ import {
   type Waypoint,
 } from '@restless-shoal/core/formats';
 import {
-  insideRings,
-  cellKey,
-  cellOf,
+  insideTest,
   metricPlane,
   OutlineError,
   outlineBox,
   outlineToRings,
   ringsCentroid,
   utmEpsg,
-  WaterCells,
-  CELL,
   type MetricPlane,
 } from '@restless-shoal/core/geo';
 import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
@@ -453,12 +449,11 @@ class ImportRun {
     if (this.water.outline_proposed) return (row) => (near(row) ? null : far);
     const plane: MetricPlane = metricPlane(epsg);
     const rings = outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
-    const cells = new WaterCells(rings);
+    const inside = insideTest(rings);
     return (row) => {
       if (!near(row)) return far;
       const [x, y] = plane.toMetric({ latitude: Number(row.latitude), longitude: Number(row.longitude) });
-      const area = cells.area.get(cellKey(...cellOf(x, y))) ?? 0;
-      return area < CELL * CELL && !insideRings(rings, x, y) ? 'lies outside the outline of the water' : null;
+      return inside(x, y) ? null : 'lies outside the outline of the water';
     };
   }
 }

@@ -4,6 +4,7 @@ import { basename, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { Readable } from 'node:stream';
 import { FormatError } from '@restless-shoal/core/formats';
+import { isId } from '@restless-shoal/core/logbook';
 import { findSources, type Source } from './sources';
 
 const DAY = 86_400_000;
@@ -13,7 +14,7 @@ export class Uploads {
   constructor(private readonly folder: string) {}
 
   private of(upload: string): string {
-    if (!/^[0-9a-f-]{36}$/i.test(upload)) throw new FormatError('upload is not a UUID');
+    if (!isId(upload)) throw new FormatError('upload is not a UUID');
     return join(this.folder, upload.toLowerCase());
   }
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import PgBoss from 'pg-boss';
 import { FormatError } from '@restless-shoal/core/formats';
+import { isId } from '@restless-shoal/core/logbook';
 import type { Pool } from '../db/pool';
 import { listWaters, loggedSpecies, speciesOf, waterById } from '../db/waters';
 import { NoSuchWaterError } from '../import/import';
@@ -89,7 +90,7 @@ export class Jobs {
       import: (data, options) => this.import(data, options),
     };
     for (const kind of Object.keys(work) as JobKind[]) {
-      await this.boss.createQueue(kind, { name: kind, retryLimit: 3, expireInSeconds: 3600 });
+      await this.boss.createQueue(kind, { name: kind, retryLimit: 2, expireInSeconds: 3600 });
       await this.boss.work<JobData>(kind, { pollingIntervalSeconds: 0.5 }, async ([job]) => this.run(kind, job, work[kind]));
     }
     await this.takeUpSilent();
@@ -252,7 +253,7 @@ export class Jobs {
   }
 
   private async own(account: string, id: string): Promise<Progress | null> {
-    if (!/^[0-9a-f-]{36}$/i.test(id)) return null;
+    if (!isId(id)) return null;
     const { rows } = await this.pool.query<Progress>('SELECT * FROM job_progress WHERE job_id = $1 AND account_id = $2', [id, account]);
     return rows[0] ?? null;
   }
