@@ -11,6 +11,7 @@ import { forecastCommand } from './cli/forecast';
 import { importCommand } from './cli/import';
 import { serveCommand } from './cli/serve';
 import { NotEmptyError } from './backup';
+import { databaseTrouble } from './db/pool';
 import { NoSuchWaterError } from './import/import';
 import { UnknownSpeciesError } from './jobs/ready';
 
@@ -177,6 +178,9 @@ main(process.argv.slice(2)).catch((error: unknown) => {
     error instanceof NotEmptyError ||
     error instanceof UnknownSpeciesError;
   if (error instanceof UsageError) console.error(`${error.message}\n${USAGE}`);
+  else if (databaseTrouble(error) === 'full')
+    console.error('disk full: nothing new was saved; what was there is safe. Free some space and run it again');
+  else if (databaseTrouble(error) === 'away') console.error('the database ended meanwhile: nothing was half done; run it again');
   else console.error(expected ? (error as Error).message : error);
   process.exit(error instanceof UsageError ? 2 : 1);
 });

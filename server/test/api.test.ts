@@ -273,8 +273,16 @@ describe('the local server', () => {
     const first = await send('POST', `/waters/${water}/models`, { species: 'pike' });
     expect(first.status).to.equal(202);
     expect((await send('GET', `/jobs/${newId()}`)).status).to.equal(404);
+    expect((await send('GET', `/jobs/${'-'.repeat(36)}`)).status).to.equal(404);
     expect((await send('DELETE', `/jobs/${String(first.body.job)}`)).status).to.equal(200);
     expect((await wait(String(first.body.job))).state).to.be.oneOf(['cancelled', 'failed']);
+  });
+
+  it('takes no more at once than it can look through in a moment', async () => {
+    for (const body of [Array.from({ length: 1_500_000 }, () => 1), Array.from({ length: 50_000 }, () => ({}))]) {
+      const { status } = await send('POST', `/waters/${water}/plan`, { places: body });
+      expect(status).to.equal(413);
+    }
   });
 
   describe('refuses bad input, names the field and stores nothing', () => {

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { spawn } from 'node:child_process';
+import { X509Certificate } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { request } from 'node:https';
 import { join } from 'node:path';
@@ -98,6 +99,40 @@ describe('served to other devices', () => {
     expect((await ask('/api/waters', { cookie: anew })).status).to.equal(200);
     await ask('/api/session', { method: 'DELETE', cookie: anew });
     expect((await ask('/api/waters', { cookie: anew })).status).to.equal(401);
+  });
+  it('reads no more of a stranger than a password is long, and ends what is listened to once the password is another', async () => {
+    expect((await ask('/api/waters', { method: 'POST', body: { list: 'x'.repeat(5_000_000) } })).status).to.equal(401);
+    expect((await ask('/api/session', { method: 'POST', body: { password: 'x'.repeat(20_000) } })).status).to.equal(413);
+    const cookie = cookieOf(await signIn('another long one'));
+    const { hostname, port, host } = new URL(server.url);
+    const ended = new Promise<void>((done, failed) => {
+      const listening = request(
+        {
+          host: hostname,
+          port,
+          path: '/api/feed/news',
+          ca: readFileSync(join(data.path, 'authority.pem')),
+          servername: 'localhost',
+          headers: { Host: host, Cookie: cookie },
+        },
+        (response) => {
+          response.on('data', () => undefined);
+          response.on('close', done);
+          void typePassword('yet another long one');
+        },
+      );
+      listening.on('error', failed);
+      listening.end();
+    });
+    await ended;
+    expect((await ask('/api/waters', { cookie })).status).to.equal(401);
+    expect(await typePassword('another long one')).to.equal(0);
+  });
+  it('tells by what its authority is known, on the page and in the code', async () => {
+    const cookie = cookieOf(await signIn('another long one'));
+    const { fingerprint } = JSON.parse((await ask('/api/reach', { cookie })).body) as { fingerprint: string };
+    expect(fingerprint).to.equal(new X509Certificate(readFileSync(join(data.path, 'authority.pem'))).fingerprint256);
+    expect((await command('certificate', '--data', data.path, 'boat.example')).text).to.include(fingerprint);
   });
   it('gives away the authority that a phone has to trust, and no key', async () => {
     const { status, body } = await ask('/authority.crt');

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { expect } from 'chai';
 import { openDB } from 'idb';
 import { newId } from '@restless-shoal/core/logbook';
-import { Outbox, Refusal, type Entry } from '../src/offline/outbox';
+import { Fault, Outbox, Refusal, type Entry } from '../src/offline/outbox';
 
 const DAY = 86_400_000;
 /** A server that takes what it is sent, unless told otherwise. */
@@ -57,6 +57,28 @@ describe('the outbox', () => {
     expect(refused).to.include({ path: '/bad', refused: 'kind is missing' });
     await outbox.drop(refused.seq);
     expect((await opened(server, name)).snapshot().waiting).to.deep.equal([]);
+  });
+  it('passes over what the server fails at again and again, once others get through; it can be sent again', async () => {
+    const server = new Server();
+    server.answers = (path) =>
+      path === '/bad' ? new Fault('failed') : path === '/of-bad' && !server.taken.includes('/bad') ? new Refusal('no such trip') : null;
+    const outbox = await opened(server);
+    for (const path of ['/a', '/bad', '/of-bad', '/b', '/c']) await outbox.put('PUT', path, {});
+    for (let k = 0; k < 4; k++) await settled(outbox);
+    expect(server.taken).to.deep.equal(['/a', '/b', '/c']);
+    const aside = outbox.snapshot().waiting;
+    expect(paths(aside)).to.deep.equal(['/bad', '/of-bad']);
+    expect(aside[0].refused).to.include('can be sent again');
+    server.answers = () => null;
+    for (const { seq } of aside) await outbox.sendAgain(seq);
+    await settled(outbox);
+    expect(server.taken).to.deep.equal(['/a', '/b', '/c', '/bad', '/of-bad']);
+    // A server that fails over everything is in trouble itself: all of it waits.
+    server.answers = () => new Fault('failed');
+    for (const path of ['/d', '/e']) await outbox.put('PUT', path, {});
+    for (let k = 0; k < 6; k++) await settled(outbox);
+    expect(outbox.snapshot().waiting.map((e) => e.refused)).to.deep.equal([null, null]);
+    expect(outbox.snapshot().stuck).to.equal(true);
   });
   it('offers again, once and in order, what it sent to a server that shows another epoch; the first epoch seen changes nothing', async () => {
     const server = new Server();

@@ -8,7 +8,7 @@ import { Backups } from '../backup';
 import { holdLock, SetUpError } from '../cluster';
 import { makeApp } from '../http/app';
 import { hasPassword, setPassword } from '../db/sign-in';
-import { inUrl, isEverywhere, ownAddresses, ownNames, readCertificate } from '../listen';
+import { fingerprint, inUrl, isEverywhere, ownAddresses, ownNames, readCertificate } from '../listen';
 import { readablePassword } from './password';
 import { watersWantingCharts } from '../db/charts';
 import { emptyTrash } from '../db/trash';
@@ -156,7 +156,7 @@ async function serveWith(context: Context, { port, demo, listen, cert, key }: Se
   undo.push(() => rmSync(note, { force: true }));
   writeFileSync(note, JSON.stringify({ pid: process.pid, address }));
   console.log(`Restless Shoal is at ${address}`);
-  if (certificate) await sayHowToComeIn(context, addresses());
+  if (certificate) await sayHowToComeIn(context, certificate.authority, addresses());
   console.log(`data: ${dir} · Ctrl-C stops it`);
 }
 
@@ -180,12 +180,14 @@ async function listenAt(server: Server, port: number, listen: string | null): Pr
 }
 
 /** Tells whoever sits here how another device comes in. */
-async function sayHowToComeIn({ pool, account }: Context, [address, ...others]: string[]): Promise<void> {
+async function sayHowToComeIn({ pool, account }: Context, authority: string | null, [address, ...others]: string[]): Promise<void> {
   for (const other of others) console.log(`or at ${other}`);
   if (!(await hasPassword(pool, account))) {
     const password = readablePassword();
     await setPassword(pool, account, password);
     console.log(`no password was set yet: it is now ${password} (change it with ./shoal password)`);
   }
+  if (authority)
+    console.log(`authority.pem has the SHA-256 fingerprint ${fingerprint(authority)}: compare it on a phone before it is trusted`);
   if (process.stdout.isTTY) console.log(await qrCode(address, { type: 'terminal', small: true }));
 }

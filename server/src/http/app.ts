@@ -1,12 +1,13 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { toString as qrCode } from 'qrcode';
 import type { Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
 import type { Feed } from '../feed';
+import { fingerprint } from '../listen';
 import type { Jobs } from '../jobs/queue';
 import type { Backups } from '../backup';
 import { backupRoutes } from './backup';
@@ -66,8 +67,6 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
   app.use(sameOriginOnly(reach));
   app.use(compression());
   const api = express.Router();
-  // Only JSON is taken, so that a form of another page can never be read as a request.
-  api.use(express.json({ limit: '8mb', type: 'application/json' }), keepableOnly);
   api.use((request, _response, next) => {
     // Files come as bytes, which no form of another page can send either.
     const file = request.method === 'PUT' && request.path.startsWith('/uploads/');
@@ -87,14 +86,25 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
   api.get('/health', (_request, response) => {
     response.json({ ok: true, epoch: response.getHeader('X-Epoch') });
   });
-  if (listening) api.use(signInRoutes(pool), signedInOnly(pool));
+  // Only JSON is taken, so that a form of another page can never be read as a request. Of a stranger no more is read
+  // than a password is long.
+  const jsonUpTo = (limit: string): RequestHandler[] => [express.json({ limit, type: 'application/json' }), keepableOnly];
+  if (listening) {
+    api.use('/session', ...jsonUpTo('4kb'));
+    api.use(signInRoutes(pool), signedInOnly(pool));
+  }
+  api.use(...jsonUpTo('8mb'));
   // For another device: where it finds this, as words and as a code for its camera.
   api.get('/reach', async (_request, response) => {
     const addresses = listening?.addresses() ?? [];
+    const print = listening?.authority ? fingerprint(listening.authority) : null;
     response.json({
       addresses,
-      selfMade: Boolean(listening?.authority),
-      code: addresses.length ? await qrCode(addresses[0], { type: 'svg', margin: 2 }) : null,
+      fingerprint: print,
+      // The fingerprint travels with the address: it stands in the phone's address bar.
+      code: addresses.length
+        ? await qrCode(print ? `${addresses[0]}/#authority=${print}` : addresses[0], { type: 'svg', margin: 2 })
+        : null,
     });
   });
   api.use(backupRoutes(pool, backups, scratch));

@@ -35,32 +35,57 @@ const UNKEEPABLE = /\u0000|\p{Surrogate}/u;
 
 /** Nothing that is asked here lies in so many lists. */
 const DEEPEST = 40;
+/** Nor holds so many values, a shore of the finest drawing included, nor so many records. */
+const MOST_VALUES = 1_000_000;
+const MOST_RECORDS = 20_000;
+
+interface Budget {
+  values: number;
+  records: number;
+}
 
 /**
  * Makes a request's body one that can be kept: numbers that are nought but for their last digits become it.
- * @returns where a text stands that cannot be kept, as a path; null where none does
- * @throws RequestError where lists lie too deep in each other
+ * @returns where a text stands that cannot be kept, as a path from its end; null where none does
+ * @throws RequestError where lists lie too deep in each other, or hold more than anything that is asked here
  */
-function makeKeepable(value: unknown, path: string, depth = 0): string | null {
-  if (typeof value === 'string') return UNKEEPABLE.test(value) ? path : null;
-  if (typeof value !== 'object' || value === null) return null;
+function makeKeepable(value: object, budget: Budget, depth = 0): string[] | null {
   if (depth > DEEPEST) throw new RequestError(400, 'the request has lists in lists without end');
-  for (const [key, inner] of Object.entries(value)) {
-    if (typeof inner === 'number') {
-      (value as Record<string, unknown>)[key] = orNought(inner);
-      continue;
+  if (!Array.isArray(value) && --budget.records < 0)
+    throw new RequestError(413, `the request holds more than ${MOST_RECORDS} records: send them in pieces`);
+  const inside = value as Record<string | number, unknown>;
+  const keys = Array.isArray(value) ? null : Object.keys(value);
+  const count = keys?.length ?? (value as unknown[]).length;
+  for (let k = 0; k < count; k++) {
+    const key = keys ? keys[k] : k;
+    if (--budget.values < 0) throw new RequestError(413, `the request holds more than ${MOST_VALUES} values: send them in pieces`);
+    const inner = inside[key];
+    if (typeof inner === 'number') inside[key] = orNought(inner);
+    else if (typeof inner === 'string') {
+      if (UNKEEPABLE.test(inner)) return [String(key)];
+    } else if (typeof inner === 'object' && inner !== null) {
+      const found = makeKeepable(inner, budget, depth + 1);
+      if (found !== null) {
+        found.push(String(key));
+        return found;
+      }
     }
-    if (UNKEEPABLE.test(key)) return path;
-    const own = Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key;
-    const found = makeKeepable(inner, own, depth + 1);
-    if (found !== null) return found;
+    if (typeof key === 'string' && UNKEEPABLE.test(key)) return [];
   }
   return null;
 }
 
+/** A path as code has it: contacts[2].notes */
+const pathOf = (keys: string[]): string =>
+  keys.reduceRight((path, key) => (/^\d+$/.test(key) ? `${path}[${key}]` : path ? `${path}.${key}` : key), '');
+
 /** Lets through what can be kept; a body with a text that cannot be is refused by its name, before anything is made of it. */
 export const keepableOnly: RequestHandler = (request, _response, next) => {
-  const found = makeKeepable(request.body, '');
-  if (found !== null) throw new RequestError(400, `${found || 'the request'} holds a zero byte or half a character`, found || undefined);
+  const { body } = request as { body: unknown };
+  if (typeof body === 'object' && body !== null) {
+    const found = makeKeepable(body, { values: MOST_VALUES, records: MOST_RECORDS });
+    const path = found && pathOf(found);
+    if (path !== null) throw new RequestError(400, `${path || 'the request'} holds a zero byte or half a character`, path || undefined);
+  }
   next();
 };

@@ -43,11 +43,21 @@ export function signInRoutes(pool: Pool): Router {
   return router;
 }
 
-/** Refuses whoever is not signed in. */
+/** How often is looked whether who listens is still signed in, ms: a new password signs all out. */
+const LOOK = 5000;
+
+/** Refuses whoever is not signed in, and ends a stream whose listener no longer is. */
 export const signedInOnly =
   (pool: Pool): RequestHandler =>
-  async (asked, _response, next) => {
+  async (asked, response, next) => {
     const token = tokenOf(asked);
     if (!token || !(await isSignedIn(pool, accountOf(asked), token))) throw new RequestError(401, 'sign in first');
+    const look = setInterval(() => {
+      void isSignedIn(pool, accountOf(asked), token).then(
+        (still) => still || response.destroy(),
+        () => undefined,
+      );
+    }, LOOK);
+    response.on('close', () => clearInterval(look));
     next();
   };

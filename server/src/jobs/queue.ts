@@ -132,6 +132,8 @@ export class Jobs {
         throw error;
       }
       await this.pool.query('UPDATE job_progress SET result = $2 WHERE job_id = $1', [job.id, JSON.stringify({ refused: error.message })]);
+      // What was refused is sent anew once it is put right.
+      if (job.data.upload !== undefined) await this.uploads.drop(job.data.upload);
     } finally {
       this.running.delete(job.id);
     }

@@ -13,6 +13,9 @@ export interface Certificate {
   authority: string | null;
 }
 
+/** By what an authority is told from one that somebody else made: to be compared before it is trusted. */
+export const fingerprint = (authority: string): string => new X509Certificate(authority).fingerprint256;
+
 /** Phones refuse longer ones. */
 const DAYS = 800;
 const AUTHORITY_YEARS = 10;
@@ -35,9 +38,9 @@ function keep(file: string, text: string, secret: boolean): void {
 
 /**
  * Makes a certificate for names and addresses, signed by an authority of this installation; the authority stays the same,
- * so that a phone that trusts it trusts the next certificate too.
+ * so that a phone that trusts it trusts the next certificate too. @returns the authority, as PEM
  */
-export async function makeCertificate(dir: string, names: string[]): Promise<void> {
+export async function makeCertificate(dir: string, names: string[]): Promise<string> {
   const at = files(dir);
   if (!existsSync(at.authority) || !existsSync(at.authorityKey)) {
     const made = await generate([{ name: 'commonName', value: 'Restless Shoal on this boat' }], {
@@ -68,6 +71,7 @@ export async function makeCertificate(dir: string, names: string[]): Promise<voi
   });
   keep(at.cert, made.cert, false);
   keep(at.key, made.private, true);
+  return readFileSync(at.authority, 'utf8');
 }
 
 /** Reads the certificate to serve with: the given one, or the self-made of the data folder. @throws SetUpError in plain words */

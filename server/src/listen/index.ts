@@ -1,3 +1,3 @@
 /** Serving other devices: addresses, certificates. */
 export { inUrl, isEverywhere, ownAddresses, ownNames } from './addresses';
-export { makeCertificate, readCertificate, type Certificate } from './certificate';
+export { fingerprint, makeCertificate, readCertificate, type Certificate } from './certificate';

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { ApiError, onEpoch, sendJson } from '../api/client';
-import { Outbox, Refusal, type OutboxState } from './outbox';
+import { Fault, Outbox, Refusal, type OutboxState } from './outbox';
 
 /** How often what waits is tried again, ms. */
 const AGAIN = 3000;
@@ -18,6 +18,7 @@ export const outbox = new Outbox({
       // No answer, or a server in trouble: later. Not signed in: later too, once somebody has.
       if (error instanceof ApiError && error.status >= 400 && error.status < 500 && ![401, 408, 429].includes(error.status))
         throw new Refusal(error.message, { cause: error });
+      if (error instanceof ApiError && error.status === 500) throw new Fault(error.message, { cause: error });
       throw error;
     }
   },

@@ -40,10 +40,15 @@ const isTrack = ({ path }: { path: string }): boolean => path.endsWith('/track')
 
 /** What the server said to a write that it will never take as it is. */
 export class Refusal extends Error {}
+/** The server failed over a write, as it may do again each time. */
+export class Fault extends Error {}
+
+/** After so many faults over one write those behind it are tried. */
+const FAULTS = 3;
 
 export interface OutboxOptions {
   name: string;
-  /** Sends one write. @throws Refusal when the server answered and will not take it; anything else is tried again */
+  /** Sends one write. @throws Refusal when the server answered and will not take it, Fault when it failed over it; anything else is tried again */
   send: (entry: Entry) => Promise<void>;
   /** Runs work while no other tab does; undefined when another is at it. */
   alone?: (work: () => Promise<void>) => Promise<void>;
@@ -57,6 +62,7 @@ export interface OutboxOptions {
  * device still holds once more. Each write has its identity, so that sending it twice changes nothing.
  */
 export class Outbox {
+  private readonly faults = new Map<number, number>();
   private state: OutboxState = { waiting: [], sent: [], stuck: false };
   private readonly listeners = new Set<() => void>();
   private readonly sentListeners = new Set<(entry: Entry) => void>();
@@ -186,28 +192,66 @@ export class Outbox {
     if (!this.running) void this.flush();
   }
 
+  /** Takes everything off the device. */
+  async forget(): Promise<void> {
+    const db = await this.database;
+    await Promise.all([db.clear('entries'), db.clear('meta')]);
+    this.epoch = null;
+    this.show({ waiting: [], sent: [], stuck: false });
+    this.options.tell?.();
+  }
+
+  /** Sends once more what was set aside. */
+  async sendAgain(seq: number): Promise<void> {
+    const db = await this.database;
+    const kept = await db.get('entries', seq);
+    if (kept) await db.put('entries', { ...kept, refused: null, waiting: 1 });
+    this.faults.delete(seq);
+    await this.reload();
+    this.options.tell?.();
+    void this.flush();
+  }
+
+  private async setAside(entry: Entry, why: string): Promise<void> {
+    const refused = { ...entry, refused: why };
+    await (await this.database).put('entries', { ...refused, waiting: 2 });
+    this.show({ waiting: this.state.waiting.map((e) => (e.seq === entry.seq ? refused : e)) });
+    this.options.tell?.();
+  }
+
   private async sendAll(): Promise<void> {
     const db = await this.database;
+    // Writes that the server fails over: they wait while those behind them are tried.
+    const passed = new Map<number, Entry>();
     for (;;) {
-      const cursor = await db.transaction('entries').store.index('waiting').openCursor();
       // Refused ones stand behind those to be sent.
-      if (cursor?.value.waiting !== 1) return;
+      let cursor = await db.transaction('entries').store.index('waiting').openCursor(1);
+      while (cursor && passed.has(cursor.primaryKey)) cursor = await cursor.continue();
+      if (!cursor) {
+        if (passed.size) this.show({ stuck: true });
+        return;
+      }
       const next = cursor.value as Stored & { seq: number };
       const { waiting: _, ...entry } = next;
       const epoch = this.epoch;
       try {
         await this.options.send(entry as Entry);
       } catch (error) {
+        const faults = (this.faults.get(next.seq) ?? 0) + 1;
+        if (error instanceof Fault) this.faults.set(next.seq, faults);
+        // What is refused behind a write that was passed over may only be missing that one.
+        if ((error instanceof Fault && faults >= FAULTS) || (error instanceof Refusal && passed.size > 0)) {
+          passed.set(next.seq, entry as Entry);
+          continue;
+        }
         if (!(error instanceof Refusal)) {
           this.show({ stuck: true });
           return;
         }
         // Another server than the one it was meant for: first comes what that one does not know.
         if (epoch !== null && this.epoch !== epoch) continue;
-        const refused = { ...(entry as Entry), refused: error.message };
-        await db.put('entries', { ...refused, waiting: 2 });
-        this.show({ stuck: false, waiting: this.state.waiting.map((e) => (e.seq === next.seq ? refused : e)) });
-        this.options.tell?.();
+        this.show({ stuck: false });
+        await this.setAside(entry as Entry, error.message);
         continue;
       }
       // Taken by a server that has just turned out to be another: it comes again in its turn.
@@ -220,6 +264,9 @@ export class Outbox {
         sent: isTrack(sent) ? this.state.sent : [...this.state.sent, sent],
       });
       this.sentListeners.forEach((listener) => listener(sent));
+      // The server works: it is these that it cannot take.
+      for (const left of passed.values()) await this.setAside(left, 'the server failed over it several times; it can be sent again later');
+      passed.clear();
       this.options.tell?.();
     }
   }

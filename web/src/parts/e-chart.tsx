@@ -65,6 +65,22 @@ interface EChartProps {
   onReady?: (picture: (() => string) | null) => void;
 }
 
+/**
+ * What a chart says where it is pointed at. As elements and not as text, which ECharts would read as HTML: names of
+ * species, lures and waters are anybody's words.
+ */
+export function hoverWords(title: string | null, ...lines: (string | false | null | undefined)[]): HTMLElement {
+  const box = document.createElement('div');
+  const add = (tag: 'b' | 'div', words: string): void => {
+    const line = document.createElement(tag);
+    line.textContent = words;
+    box.append(line);
+  };
+  if (title !== null) add('b', title);
+  for (const line of lines) if (line) add('div', line);
+  return box;
+}
+
 /** A chart by ECharts: drawn as vectors, in the theme's colours, as large as its place. */
 export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
   const target = useRef<HTMLDivElement>(null);

@@ -1,11 +1,51 @@
 import { useQuery } from '@tanstack/react-query';
-import { getJson } from '../api/client';
+import { LogOut } from 'lucide-react';
+import { useState } from 'react';
+import { getJson, sendJson } from '../api/client';
+import { outbox, useOutbox } from '../offline/device';
 import { Dialog } from './dialog';
 
 interface Reachable {
   addresses: string[];
-  selfMade: boolean;
+  /** Of the authority of a self-made certificate; null for one from elsewhere. */
+  fingerprint: string | null;
   code: string | null;
+}
+
+/** Signs this device out and takes off it what it kept for times without a signal. */
+function SignOut() {
+  const { waiting } = useOutbox();
+  const [failed, setFailed] = useState<string | null>(null);
+  const signOut = async (): Promise<void> => {
+    setFailed(null);
+    try {
+      await sendJson('DELETE', '/session');
+      await outbox.forget();
+      if ('caches' in globalThis) for (const name of await caches.keys()) await caches.delete(name);
+      for (const worker of (await navigator.serviceWorker?.getRegistrations()) ?? []) await worker.unregister();
+      localStorage.clear();
+      location.assign('/');
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+  };
+  return (
+    <section className="mt-4 border-t border-line pt-3" aria-label="Sign out">
+      <p className="text-sm text-mute">
+        {waiting.length
+          ? `${waiting.length} ${waiting.length === 1 ? 'record is' : 'records are'} not on the boat’s server yet. Sign out once ${waiting.length === 1 ? 'it is' : 'they are'} sent.`
+          : 'Signing out removes what this device keeps for times without a signal.'}
+      </p>
+      {failed && (
+        <p role="alert" className="mt-1 text-warn">
+          {failed}
+        </p>
+      )}
+      <button type="button" className="btn touch-target mt-2" disabled={waiting.length > 0} onClick={() => void signOut()}>
+        <LogOut size={18} aria-hidden /> Sign out
+      </button>
+    </section>
+  );
 }
 
 /** How a phone on the boat's network comes in: a code for its camera, the address in words, and what to do once. */
@@ -37,15 +77,20 @@ export function PhoneSheet({ onClose }: { onClose: () => void }) {
           </ul>
           <ol className="mt-3 list-decimal space-y-1 pl-5">
             <li>Bring the phone on to the boat’s network.</li>
-            {data.selfMade && (
+            {data.fingerprint && (
               <li>
                 Once: open <span className="num">{data.addresses[0]}/authority.crt</span>, say yes to the warning, and let the phone trust
-                it as a certificate authority. Without it the phone warns each time and keeps nothing offline.
+                it as a certificate authority. Without it the phone warns each time and keeps nothing offline. Compare first: its SHA-256
+                fingerprint must be{' '}
+                <span className="num font-mono text-xs [overflow-wrap:anywhere]" data-testid="fingerprint">
+                  {data.fingerprint}
+                </span>
               </li>
             )}
             <li>Point its camera at the code, and sign in.</li>
             <li>Put it on the home screen: then it opens without a signal.</li>
           </ol>
+          <SignOut />
         </>
       )}
     </Dialog>

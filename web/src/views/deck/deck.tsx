@@ -238,6 +238,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
         wide={!phone}
         onBoat={() => setSheet('boat')}
         onLeaveOut={(entry) => attempt(() => outbox.drop(entry.seq))}
+        onSendAgain={(entry) => attempt(() => outbox.sendAgain(entry.seq))}
         onKeepMine={(entry) =>
           attempt(async () => {
             await outbox.put(entry.method, withoutBase(entry.path), entry.body);

@@ -14,6 +14,7 @@ export function Notice({
   waits,
   wide,
   onLeaveOut,
+  onSendAgain,
   onKeepMine,
   onBoat,
   onOver,
@@ -31,6 +32,7 @@ export function Notice({
   /** Asks where the boat is. */
   onBoat: () => void;
   onLeaveOut: (entry: Entry) => void;
+  onSendAgain: (entry: Entry) => void;
   /** Writes it all the same, over what another device made of it meanwhile. */
   onKeepMine: (entry: Entry) => void;
   /** One of the ways on was taken. */
@@ -60,9 +62,14 @@ export function Notice({
     return (
       <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
         The server did not take a record: {refused.refused}
-        <button type="button" className="btn btn-sm touch-target" onClick={() => onLeaveOut(refused)}>
-          Leave it out
-        </button>
+        <span className="flex shrink-0 gap-1">
+          <button type="button" className="btn btn-sm touch-target" onClick={() => onSendAgain(refused)}>
+            Send again
+          </button>
+          <button type="button" className="btn btn-sm touch-target" onClick={() => onLeaveOut(refused)}>
+            Leave it out
+          </button>
+        </span>
       </p>
     );
   if (done) return <Said key={done.words} done={done} waits={waits} wide={wide} onOver={onOver} />;

@@ -1,5 +1,5 @@
 import { covariate, type HeatCell } from '@restless-shoal/core/patterns';
-import { EChart } from '../../parts/e-chart';
+import { EChart, hoverWords } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
 import { times } from './words';
 import { numbersIn, unitIn, type UnitSystem } from '@restless-shoal/core/units';
@@ -42,12 +42,13 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
           formatter: ({ dataIndex }: { dataIndex: number }) => {
             const c = cells[dataIndex];
             const r = c.against;
-            return (
-              `<b>${of(units, 0, c.a)} · ${of(units, 1, c.b)}</b><br>${c.rate.toFixed(2)} a hectare, ${c.used} contacts` +
-              `<br>${c.looks} looks on ${c.trips} trips<br>` +
-              (Number.isNaN(r.low)
-                ? 'too little to set against the rest'
-                : `${times(r.ratio)} times the rest of the same trips (${times(r.low)}–${times(r.high)})`)
+            return hoverWords(
+              `${of(units, 0, c.a)} · ${of(units, 1, c.b)}`,
+              `${c.rate.toFixed(2)} a hectare, ${c.used} contacts`,
+              `${c.looks} looks on ${c.trips} trips`,
+              Number.isNaN(r.low)
+                ? 'too little to compare with the rest'
+                : `${times(r.ratio)} times the rest of the same trips (${times(r.low)}–${times(r.high)})`,
             );
           },
         },

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { LEAST_RESPONSES, LEAST_TARGETS, MOOD_FACTORS, type MoodFactor, type Question } from '@restless-shoal/core/patterns';
-import { EChart, Exports } from '../../parts/e-chart';
+import { EChart, Exports, hoverWords } from '../../parts/e-chart';
 import { grouped, percent } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
@@ -116,7 +116,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
                   tooltip: {
                     ...tooltip,
                     formatter: ({ value }: { value: [number, number] }) =>
-                      sayIn(units, `${value[1].toFixed(0)} cm at ${value[0].toFixed(1)} m`),
+                      hoverWords(null, sayIn(units, `${value[1].toFixed(0)} cm at ${value[0].toFixed(1)} m`)),
                   },
                   xAxis: {
                     type: 'value',

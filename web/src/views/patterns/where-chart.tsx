@@ -1,5 +1,5 @@
 import { covariate, type WhereAnswer } from '@restless-shoal/core/patterns';
-import { EChart, type ChartLook, type ChartOption } from '../../parts/e-chart';
+import { type ChartLook, type ChartOption, EChart, hoverWords } from '../../parts/e-chart';
 import { times } from './words';
 import { metric, numbersIn, sayIn, stepText, unitIn, type UnitSystem } from '@restless-shoal/core/units';
 
@@ -62,15 +62,15 @@ function classOption(
       formatter: (params: { dataIndex: number }[]) => {
         const c = classes[params[0].dataIndex];
         const o = other?.get(c.class);
-        return (
-          `<b>${nameOf(c)} ${unitIn(units, unit)}</b><br>` +
-          (Number.isNaN(c.ratio)
+        return hoverWords(
+          `${nameOf(c)} ${unitIn(units, unit)}`,
+          Number.isNaN(c.ratio)
             ? 'nothing to expect'
-            : `${times(c.ratio)} times chance${Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`}`) +
-          `<br>${c.used} seen, ${c.expected.toFixed(1)} expected · Jacobs’ D ${c.jacobs.toFixed(2)}` +
-          `<br>${c.effort.toFixed(1)} ha as far as its view shows, ${c.looks} looks, ${c.trips} trips` +
-          (o ? `<br>${beside!.name}: ${Number.isNaN(o.ratio) ? 'nothing to expect' : `${times(o.ratio)} times`}, ${o.used} seen` : '') +
-          '<br><i>press: see them</i>'
+            : `${times(c.ratio)} times chance${Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`}`,
+          `${c.used} seen, ${c.expected.toFixed(1)} expected · Jacobs’ D ${c.jacobs.toFixed(2)}`,
+          `${c.effort.toFixed(1)} ha as far as its view shows, ${c.looks} looks, ${c.trips} trips`,
+          o && `${beside!.name}: ${Number.isNaN(o.ratio) ? 'nothing to expect' : `${times(o.ratio)} times`}, ${o.used} seen`,
+          'Tap to see them',
         );
       },
     },
@@ -228,7 +228,10 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       trigger: 'axis',
       formatter: (params: { dataIndex: number }[]) => {
         const i = params[0].dataIndex;
-        return `<b>${numbersIn(units, unit, curve.x[i].toFixed(1))} ${unitIn(units, unit)}</b><br>${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`;
+        return hoverWords(
+          `${numbersIn(units, unit, curve.x[i].toFixed(1))} ${unitIn(units, unit)}`,
+          `${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`,
+        );
       },
     },
     xAxis: {

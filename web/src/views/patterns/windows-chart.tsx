@@ -1,5 +1,5 @@
 import type { DayWindow } from '@restless-shoal/core/patterns';
-import { EChart } from '../../parts/e-chart';
+import { EChart, hoverWords } from '../../parts/e-chart';
 import { inZone, METRES_PER, type DepthUnit } from '../../parts/format';
 import { sayIn } from '@restless-shoal/core/units';
 
@@ -44,13 +44,19 @@ export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartP
           formatter: (params: { dataIndex: number }[]) => {
             const d = shown[params[0].dataIndex];
             const w = d[by];
-            return sayIn(
-              units,
-              `<b>${inZone(new Date(d.at), zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}</b><br>` +
-                (w
-                  ? `${w.top.toFixed(1)}–${w.bottom.toFixed(1)} m (top ${w.topRange.map((v) => v.toFixed(1)).join('–')} m, bottom ${w.bottomRange.map((v) => v.toFixed(1)).join('–')} m)<br>as narrow by chance: ${w.chance < 0.01 ? 'under 1' : Math.round(100 * w.chance)} %`
-                  : 'too few contacts for a window') +
-                `<br>${d.contacts} contacts · looked at ${d.looked.map((v) => v.toFixed(1)).join('–')} m · surface ${d.surface.toFixed(1)} °C`,
+            return hoverWords(
+              inZone(new Date(d.at), zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
+              sayIn(
+                units,
+                w
+                  ? `${w.top.toFixed(1)}–${w.bottom.toFixed(1)} m (top ${w.topRange.map((v) => v.toFixed(1)).join('–')} m, bottom ${w.bottomRange.map((v) => v.toFixed(1)).join('–')} m)`
+                  : 'too few contacts for a window',
+              ),
+              w && `as narrow by chance: ${w.chance < 0.01 ? 'under 1' : Math.round(100 * w.chance)} %`,
+              sayIn(
+                units,
+                `${d.contacts} contacts · looked at ${d.looked.map((v) => v.toFixed(1)).join('–')} m · surface ${d.surface.toFixed(1)} °C`,
+              ),
             );
           },
         },
