@@ -44,9 +44,7 @@ export function Backups() {
         {data.last
           ? `Last good backup ${formatDistanceToNowStrict(new Date(data.last.at))} ago, ${megabytes(data.last.bytes)}.`
           : 'No backup yet.'}{' '}
-        {data.daily
-          ? `One a day, the last ${data.keep} are kept in ${data.folder}, on the machine that runs this.`
-          : 'None is made by itself: turn it on in its settings.'}
+        {data.daily ? `Made once a day; the last ${data.keep} are kept on the server, in ${data.folder}.` : 'Daily backups are off.'}
       </p>
       {trouble && (
         <p role="alert" className="mt-1 border-l-4 border-warn pl-3 text-warn">
@@ -94,8 +92,8 @@ function BackupSettings({ state, onClose }: { state: BackupsState; onClose: () =
         <input type="checkbox" className="toggle" checked={daily} onChange={(e) => setDaily(e.target.checked)} />
         <span>Back up once a day</span>
       </label>
-      <label className={field}>
-        <span className="text-sm text-mute">Folder</span>
+      <label className="block py-1">
+        <span className="text-sm text-mute">Folder on the server</span>
         <input className="input h-11 w-full" value={folder} maxLength={1000} onChange={(e) => setFolder(e.target.value)} />
       </label>
       <label className={field}>
