@@ -70,6 +70,7 @@ for (const [words, size] of [
       await page.getByRole('dialog').getByRole('button', { name: 'Fish landed' }).click();
       await clock.waitFor({ state: 'detached' });
       await until(async () => (await stored()).stops[0]?.outcome === 'fish', 'the stop was on the server');
+      await until(async () => (await stored()).responses[1]?.fate === 'released', 'what became of the fish was on the server');
 
       const { stops, contacts, responses } = await stored();
       expect(contacts.map((c) => c.same_as)).to.deep.equal([null, contacts[0].contact]);
