@@ -16,7 +16,7 @@ const TRIPS = 12;
 const data = temporaryFolder();
 let server: RunningServer;
 const { folder, world } = makeLogbook({ seed: SEED, trips: TRIPS });
-/** The same water without a log: the schools speak alone. */
+/** The same water without a log: only the strategies count. */
 const BARE = 'Bare Mere';
 const NOISE = 'Noise Mere';
 
@@ -126,7 +126,7 @@ describe('the Forecast', () => {
     await page.getByText(/from the strategies alone: no log yet/).waitFor();
     const places = page.getByTestId('places');
     const before = await places.textContent();
-    await page.getByRole('button', { name: 'Set the schools' }).click();
+    await page.getByRole('button', { name: 'Set the strategies' }).click();
     await page.getByLabel('Depth first: counts, before any log').fill('20');
     await page.getByRole('button', { name: 'Keep these' }).click();
     await page.getByText('Depth first, counts, before any log: a number from 0 to 2 is needed').waitFor();
@@ -134,7 +134,7 @@ describe('the Forecast', () => {
     await page.getByRole('button', { name: 'Keep these' }).click();
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await until(async () => (await places.textContent()) !== before, 'the places followed');
-    await page.getByRole('button', { name: 'Set the schools' }).click();
+    await page.getByRole('button', { name: 'Set the strategies' }).click();
     await page.getByRole('button', { name: 'Back to the usual' }).click();
     await page.getByRole('button', { name: 'Keep these' }).click();
     await page.getByRole('dialog').waitFor({ state: 'detached' });
@@ -167,7 +167,7 @@ describe('the Forecast', () => {
     await context.close();
   });
 
-  it('passes over a fit that an earlier version of it left on the device, and lets the schools speak', async () => {
+  it('passes over a fit that an earlier version of it left on the device, and shows the strategies', async () => {
     const { page, context, errors } = await openForecast(world.name);
     // As it was before a fit carried the species that it was made with.
     await page.route('**/models/perch', async (route) => {
@@ -184,13 +184,13 @@ describe('the Forecast', () => {
     await context.close();
   });
 
-  it('says at the top when what was logged foretells nothing, and lets the schools speak', async () => {
+  it('says at the top when what was logged predicts nothing, and shows the strategies', async () => {
     const { page, context } = await openForecast(NOISE);
     const banner = page.getByTestId('worse');
     await banner.waitFor({ timeout: 180_000 });
-    expect(await banner.textContent()).to.match(/foretells worse than (the schools|saying the same everywhere)/);
+    expect(await banner.textContent()).to.match(/does worse than (the strategies|the same chance everywhere)/);
     await page.getByText(/from the strategies alone/).waitFor();
-    await banner.getByRole('button', { name: 'Show the fit all the same' }).click();
+    await banner.getByRole('button', { name: 'Show the log anyway' }).click();
     await page.getByText(/from \d+ trips/).waitFor();
     await context.close();
   });
@@ -208,7 +208,7 @@ describe('the Forecast', () => {
     await context.close();
   });
 
-  it('shows the change from today to tomorrow, and places that would teach most', async () => {
+  it('shows the change from today to tomorrow, and places best to scout', async () => {
     const { page, context } = await openForecast(world.name);
     await page.getByRole('button', { name: 'Tomorrow minus today' }).click();
     await page.getByTestId('compared').waitFor();
@@ -218,7 +218,7 @@ describe('the Forecast', () => {
     await page.getByRole('img', { name: /^painted from/ }).waitFor();
     const first = page.getByTestId('places').locator('li').first();
     const best = await first.textContent();
-    await page.getByRole('radio', { name: 'Would teach most' }).click();
+    await page.getByRole('radio', { name: 'Best to scout' }).click();
     await until(async () => (await first.textContent()) !== best, 'other places were listed');
     for (const row of await page.getByTestId('places').locator('li').allTextContents()) expect(row).to.include('Never looked at');
     await context.close();

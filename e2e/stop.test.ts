@@ -64,8 +64,13 @@ for (const [words, size] of [
       const fish = page.getByRole('group', { name: 'The fish landed' });
       await fish.getByLabel('Length, cm').fill('62');
       await fish.getByText(/about 2\.\d kg by its length/).waitFor();
+      // Saving the length must not move what is being tapped.
+      const below = async (): Promise<number> =>
+        (await fish.getByRole('button', { name: 'released' }).boundingBox())!.y - (await fish.boundingBox())!.y;
+      const before = await below();
       await fish.getByRole('button', { name: 'released' }).click();
       await fish.getByText('saved').waitFor();
+      expect(await below()).to.equal(before);
       await page.getByRole('button', { name: 'Leave', exact: true }).click();
       await page.getByRole('dialog').getByRole('button', { name: 'Fish landed' }).click();
       await clock.waitFor({ state: 'detached' });

@@ -69,7 +69,10 @@ export async function serveCommand(options: ServeOptions): Promise<void> {
     (closing ??= (async () => {
       // A start is not broken off in the middle of starting the database: that is seen through, and undone.
       await opening.catch(() => undefined);
-      while (undo.length) await Promise.resolve(undo.pop()!()).catch((error: Error) => console.error(error.message));
+      while (undo.length)
+        await Promise.resolve()
+          .then(undo.pop()!)
+          .catch((error: Error) => console.error(error.message));
     })());
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
     process.on(signal, () => {

@@ -166,7 +166,7 @@ export interface PlanPlace {
 export const usePlan = (id: string): UseQueryResult<PlanPlace[]> =>
   useQuery({ queryKey: ['plan', id], queryFn: () => getJson<PlanPlace[]>(`/waters/${id}/plan`) });
 
-/** The newest fit of a species; null while there is none and the schools speak alone. */
+/** The newest fit of a species; null while there is none and only the strategies count. */
 export const fitQuery = (id: string, species: string) =>
   queryOptions({
     queryKey: ['fit', id, species],

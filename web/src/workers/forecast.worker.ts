@@ -57,11 +57,11 @@ export interface ForecastAnswer {
   at: Date;
   forecast: Forecast;
   places: Place[];
-  /** Places never looked at that would teach most. */
+  /** Places never looked at that are best to scout. */
   teach: Place[];
   /** How long the forecast took, ms. */
   took: number;
-  /** Looks the fit rests on; 0 when the schools speak alone. */
+  /** Looks the fit rests on; 0 when only the strategies count. */
   looks: number;
   contacts: number;
   trips: number;
@@ -106,7 +106,7 @@ let chart: Chart | null = null;
 let model: Model | null = null;
 /** What lasts of the fit on this chart, worked out once. */
 let predictor: Predictor | null = null;
-/** The fit that it was worked out from; null where the schools speak alone. */
+/** The fit that it was worked out from; null where only the strategies count. */
 let predictorOf: Model | null = null;
 let last: { request: ForecastRequest; model: Model; moved: Float32Array | null } | null = null;
 
@@ -118,7 +118,7 @@ const api = {
   },
   openModel(bytes: Uint8Array | null): void {
     const read = bytes && unpackModel(bytes);
-    // One of an earlier version of the application, kept on the device, means other things: the schools speak until the next comes.
+    // One of an earlier version of the application, kept on the device, means other things: the strategies count until the next comes.
     model = read && 'profile' in read ? read : null;
   },
   /** @param unit length of the unit that depths are read in, m @param atMost so many depths */

@@ -5,6 +5,7 @@ import { grouped, ownZone, zoneWords } from '../format';
 import { readNumber } from '../read-number';
 import { Segments } from '../segments';
 import { PreviewPlot } from './preview-plot';
+import { Problem } from '../problem';
 
 const USES: [PartUse, string][] = [
   ['soundings', 'Soundings'],
@@ -122,11 +123,7 @@ export function PartCard({
             onUnit={(unit) => setColumn(depthAt, mapping.columns[depthAt].to, unit)}
             onChange={set}
           />
-          {fault && (
-            <p role="alert" className="mt-2 border-l-4 border-warn pl-3 text-warn">
-              {fault}
-            </p>
-          )}
+          <Problem words={fault} />
           {bad.count > 0 && (
             <details className="mt-1 text-sm">
               <summary className="min-h-9 cursor-pointer py-1.5">{grouped(bad.count)} of the first rows cannot be read</summary>

@@ -8,6 +8,7 @@ import { Say } from '../../parts/say';
 import { beginTrip } from '../../state/begin-trip';
 import { useBoatState } from '../../state/boat';
 import { useWaterState } from '../../state/water';
+import { Problem } from '../../parts/problem';
 
 const WHY: Record<NoShore, string> = {
   short: 'The track is too short to be a shore yet.',
@@ -93,11 +94,7 @@ export function ShorePanel({ epsg, onBuilding }: { epsg: number | null; onBuildi
           Make this track the shore
         </button>
       )}
-      {failed && (
-        <p role="alert" className="mt-2 border-l-4 border-warn pl-3 text-warn">
-          {failed}
-        </p>
-      )}
+      <Problem words={failed} />
     </>
   );
 }

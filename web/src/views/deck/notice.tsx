@@ -5,6 +5,19 @@ import type { Entry } from '../../offline/outbox';
 import type { Done } from './use-marking';
 import { Say } from '../../parts/say';
 
+/** What a record that was not taken can become. */
+function Ways({ ways }: { ways: [words: string, go: () => void][] }) {
+  return (
+    <span className="mt-1 flex shrink-0 gap-1">
+      {ways.map(([words, go]) => (
+        <button key={words} type="button" className="btn btn-sm touch-target" onClick={go}>
+          {words}
+        </button>
+      ))}
+    </span>
+  );
+}
+
 /** What has just happened, with the way back; or what is wrong. */
 export function Notice({
   failed,
@@ -48,28 +61,24 @@ export function Notice({
     return (
       <div role="alert" className="border-l-4 border-warn pl-2 text-sm">
         <p className="text-warn">What you changed was changed on another device meanwhile. Both are kept until you choose.</p>
-        <span className="mt-1 flex gap-1">
-          <button type="button" className="btn btn-sm touch-target" onClick={() => onKeepMine(refused)}>
-            Keep mine
-          </button>
-          <button type="button" className="btn btn-sm touch-target" onClick={() => onLeaveOut(refused)}>
-            Keep the other
-          </button>
-        </span>
+        <Ways
+          ways={[
+            ['Keep mine', () => onKeepMine(refused)],
+            ['Keep the other', () => onLeaveOut(refused)],
+          ]}
+        />
       </div>
     );
   if (refused)
     return (
       <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
         The server did not take a record: {refused.refused}
-        <span className="flex shrink-0 gap-1">
-          <button type="button" className="btn btn-sm touch-target" onClick={() => onSendAgain(refused)}>
-            Send again
-          </button>
-          <button type="button" className="btn btn-sm touch-target" onClick={() => onLeaveOut(refused)}>
-            Leave it out
-          </button>
-        </span>
+        <Ways
+          ways={[
+            ['Send again', () => onSendAgain(refused)],
+            ['Leave it out', () => onLeaveOut(refused)],
+          ]}
+        />
       </p>
     );
   if (done) return <Said key={done.words} done={done} waits={waits} wide={wide} onOver={onOver} />;

@@ -173,7 +173,8 @@ function Landed({
         />
         cm
       </label>
-      <span className="num text-mute">
+      {/* A line of its own, empty or not: were it to push the buttons down under a finger, their tap would be lost. */}
+      <span className="num min-h-5 w-full text-mute">
         {mass !== null && `about ${mass.toFixed(1)} kg by its length`}
         {response.length_m != null && ' · saved'}
         {typed !== '' && !possible && <span className="text-warn">is no length in cm</span>}

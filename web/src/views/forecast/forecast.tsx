@@ -15,7 +15,6 @@ import { FitButton } from './fit-button';
 import { Files, ForecastTools, momentWords, type Kept } from './forecast-tools';
 import { ChangeLegend, fullChance, Legend } from './legend';
 import { PlaceRow } from './place-row';
-import { nats } from './nats';
 import { ScorePanel } from './score-panel';
 import { useCellIndex, useForecast } from './use-forecast';
 import { METRES_PER } from '../../parts/format';
@@ -33,7 +32,7 @@ const onNarrow = (listener: () => void): (() => void) => {
 };
 
 /** The rival that came nearest to the fit, or passed it. */
-const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the schools' : 'saying the same everywhere');
+const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the strategies' : 'the same chance everywhere');
 
 /** What the chances rest on. @param logged whether the water has a log, fitted or not */
 function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, schoolsOnly: boolean, logged: boolean): string {
@@ -75,7 +74,7 @@ export function ForecastView() {
     () => answer && (change ? { ...answer.forecast, full: fullChange, change } : { ...answer.forecast, full }),
     [answer, full, change, fullChange],
   );
-  // What would teach is known only with the log.
+  // What is best to scout is known only with the log.
   const listed = !answer ? NO_PLACES : list === 'best' ? answer.places : answer.logKnown ? answer.teach : NO_PLACES;
   // On a small map twenty pins would lie on each other: the list leads, and the one chosen in it is shown.
   const narrow = useSyncExternalStore(onNarrow, () => NARROW.matches);
@@ -173,17 +172,16 @@ export function ForecastView() {
           </div>
           {scores?.verdict === 'worse' && (
             <p role="alert" className="max-w-[34rem] rounded-box border-2 border-warn bg-surface px-3 py-2" data-testid="worse">
-              <b>On trips held out this log foretells worse than {nearestWords(scores)}</b> (
-              {nats(scores.made[0].rivals[scores.nearest].modelBetterBy.value)} nats a look).{' '}
-              {schoolsOnly ? 'The schools speak here.' : 'You look at the fit all the same.'}{' '}
+              <b>Tested on unseen trips, this log does worse than {nearestWords(scores)}.</b>{' '}
+              {schoolsOnly ? 'Showing the strategies.' : 'Showing what the log says anyway.'}{' '}
               <button type="button" className="btn btn-sm ml-1" onClick={() => setFitAnyway(schoolsOnly)}>
-                {schoolsOnly ? 'Show the fit all the same' : 'Show the schools'}
+                {schoolsOnly ? 'Show the log anyway' : 'Show the strategies'}
               </button>
             </p>
           )}
           {scores?.verdict === 'not told apart' && (
             <p className="rounded-box border border-line bg-surface px-3 py-1.5 text-sm" data-testid="untold">
-              On trips held out it cannot be told apart from {nearestWords(scores)} yet.
+              Tested on unseen trips, this log is so far no better and no worse than {nearestWords(scores)}.
             </p>
           )}
           {failed && (
@@ -205,7 +203,7 @@ export function ForecastView() {
             value={list}
             options={[
               ['best', `Best places${answer ? `, ${answer.places.length}` : ''}`],
-              ['teach', 'Would teach most'],
+              ['teach', 'Best to scout'],
             ]}
             onChange={(l) => {
               setList(l);
@@ -214,7 +212,7 @@ export function ForecastView() {
           />
           <div className="flex items-center justify-between gap-2 text-sm">
             <Files answer={answer} />
-            <p className="text-right text-mute">
+            <p className="whitespace-nowrap text-right text-[13px] text-mute">
               {list === 'best' ? 'chance per scan · 80 % interval' : 'never looked at: for practice days'}
             </p>
           </div>
@@ -226,7 +224,7 @@ export function ForecastView() {
           className="min-h-0 flex-1 overflow-y-auto border-t border-line"
           data-testid="places"
           tabIndex={0}
-          aria-label={list === 'best' ? 'Best places, best first' : 'Places that would teach most, first'}
+          aria-label={list === 'best' ? 'Best places, best first' : 'Places best to scout, the best first'}
         >
           {listed.map((place, i) => (
             <PlaceRow

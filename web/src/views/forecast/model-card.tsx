@@ -2,7 +2,7 @@ import { SCHOOL_NAMES, SCHOOLS, type HeldScores, type Rival, type ScoreCard } fr
 import { Dialog } from '../../parts/dialog';
 import { grouped, percent } from '../../parts/format';
 import { useWaterState } from '../../state/water';
-import { nats } from './nats';
+import { logScoreGain } from './log-score';
 
 const HELD: Record<HeldScores['held'], string> = {
   trips: 'trips, in groups',
@@ -59,7 +59,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
         <tbody>
           {(
             [
-              ['log score, nats a look', (m) => nats(m.model.logScore)],
+              ['log score, nats per look', (m) => logScoreGain(m.model.logScore)],
               ['Brier score', (m) => m.model.brier.toFixed(4)],
               ['area under the curve', (m) => m.model.auc.toFixed(2)],
               ['expected over seen', (m) => m.model.expectedOverSeen.toFixed(2)],
@@ -67,7 +67,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
               ['held by the best tenth', (m) => percent(m.bestTenth.model)],
               ...(['base rate', 'hot spots', 'schools', ...SCHOOLS] as Rival[]).map((r): [string, (m: HeldScores) => string] => [
                 `better than ${rivalName(r)} by`,
-                (m) => nats(m.rivals[r].modelBetterBy.value),
+                (m) => logScoreGain(m.rivals[r].modelBetterBy.value),
               ]),
             ] as [string, (m: HeldScores) => string][]
           ).map(([name, of]) => (
@@ -84,7 +84,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
       </table>
       {years.length > 1 && (
         <>
-          <h3 className="mt-3 text-sm font-bold">The schools, season by season (nats a look on the average look)</h3>
+          <h3 className="mt-3 text-sm font-bold">The strategies, season by season (nats per look against the average look)</h3>
           <table className="num w-full text-right text-sm">
             <thead>
               <tr className="text-mute">
@@ -103,7 +103,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
                     {SCHOOL_NAMES[school]}
                   </th>
                   {years.map((y) => (
-                    <td key={y.year}>{nats(y.schools.find((s) => s.school === school)!.better.value)}</td>
+                    <td key={y.year}>{logScoreGain(y.schools.find((s) => s.school === school)!.better.value)}</td>
                   ))}
                 </tr>
               ))}

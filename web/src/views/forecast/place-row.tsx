@@ -54,7 +54,9 @@ function ReasonWords({
           ; <b className="text-ink">against:</b> <Say>{con.map((r) => r.words).join(', ')}</Say>
         </>
       )}
-      . {looked != null && (looked === 0 ? 'Never looked at.' : `${looked} looks, seen in ${saw}.`)}
+      .{' '}
+      {looked != null &&
+        (looked === 0 ? 'Never looked at.' : `${looked} ${looked === 1 ? 'look' : 'looks'}, ${saw ? `seen in ${saw}` : 'no fish'}.`)}
       {today && <b className="text-ink"> Tried today.</b>}
       {fishing !== null && ` Ten minutes of one rod: ${percent(fishing)}.`}
     </span>

@@ -5,10 +5,10 @@ import { dayInZone, grouped, percent } from '../../parts/format';
 import { OutcomeWords } from '../../parts/outcome-words';
 import { useWaterState } from '../../state/water';
 import { ModelCard } from './model-card';
-import { nats } from './nats';
+import { logScoreGain } from './log-score';
 import { SchoolsSheet } from './schools-sheet';
 
-/** Which school has been right, how good the forecast is on trips held out, and what the last trip made of it. */
+/** Which strategy has been right, how good the forecast is on trips held out, and what the last trip made of it. */
 export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   const { season, water, species, log } = useWaterState();
   const outcomes = useOutcomes(water.id);
@@ -18,7 +18,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   const setting = (
     <>
       <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setSchools(true)}>
-        Set the schools
+        Set the strategies
       </button>
       {schools && <SchoolsSheet onClose={() => setSchools(false)} />}
     </>
@@ -55,7 +55,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
       <div>
         <div className="flex flex-wrap items-baseline justify-between gap-x-4 text-sm">
           <h2>
-            Which school has been right here,{' '}
+            Which strategy has been right here,{' '}
             <select className="select select-sm w-auto" aria-label="Stage" value={key} onChange={(e) => setStage(e.target.value)}>
               {scores.stages.map((s) => (
                 <option key={s.stage ?? 'all year'} value={s.stage ?? 'all year'}>
@@ -66,7 +66,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
             ? <b>better →</b>
           </h2>
           <span className="num text-mute">
-            nats a look, 80 % · {board.trips} trips, {grouped(board.looks)} looks
+            log score, 80 % interval · {board.trips} trips, {grouped(board.looks)} looks
           </span>
         </div>
         <Board lines={board.schools} />
@@ -80,7 +80,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
             <b className="num">{percent(trips.bestTenth.hotSpots)}</b>
           </p>
           <p className="num">
-            {nats(trips.rivals.schools.modelBetterBy.value)} nats a look on the schools
+            log score {logScoreGain(trips.rivals.schools.modelBetterBy.value)} against the strategies
             {scores.verdict === 'not told apart' && `: not told apart from ${scores.nearest === 'schools' ? 'them' : 'the average'} yet`}
           </p>
           {outcome ?? <p className="text-mute">Shown on a trip, a forecast is kept and scored when the trip ends.</p>}
@@ -119,9 +119,9 @@ function Board({ lines }: { lines: ScoreCard['stages'][number]['schools'] }) {
             <td className="py-px">
               <span
                 className="relative block h-3.5"
-                title={`${nats(better.value)} (${nats(better.low)} to ${nats(better.high)})`}
+                title={`${logScoreGain(better.value)} (${logScoreGain(better.low)} to ${logScoreGain(better.high)})`}
                 role="img"
-                aria-label={`${nats(better.value)} nats a look, ${nats(better.low)} to ${nats(better.high)}`}
+                aria-label={`log score ${logScoreGain(better.value)}, ${logScoreGain(better.low)} to ${logScoreGain(better.high)}`}
               >
                 <span className="absolute inset-y-0 border-l border-dashed border-ink/60" style={{ left: `${at(0)}%` }} />
                 <span

@@ -131,7 +131,7 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
     if (fit.data?.stale && takeRefitWanted(water.id, species.name)) void refit();
   }, [fit.data, water.id, species.name, refit]);
 
-  // Where the log foretells no better than the schools, the schools speak.
+  // Where the log does no better than the strategies, the strategies are shown.
   const schoolsOnly = scores.data?.verdict === 'worse' && !fitAnyway;
   const bytes = fit.data === undefined ? undefined : schoolsOnly ? null : (fit.data?.bytes ?? null);
   useEffect(() => {

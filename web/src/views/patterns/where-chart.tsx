@@ -210,7 +210,7 @@ const byChance = (css: ChartLook['css'], fontFamily: string): object => ({
   silent: true,
   data: [{ yAxis: 1 }],
   lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
-  label: { formatter: 'as chance would give', position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
+  label: { formatter: 'expected if fish ignored it', position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
 });
 
 function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip, units }: ChartLook): ChartOption {

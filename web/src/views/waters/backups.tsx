@@ -5,6 +5,7 @@ import { Download, HardDriveDownload, Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { getJson, sendJson } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
+import { Problem } from '../../parts/problem';
 
 const DAY = 86_400_000;
 
@@ -46,11 +47,7 @@ export function Backups() {
           : 'No backup yet.'}{' '}
         {data.daily ? `Made once a day; the last ${data.keep} are kept on the server, in ${data.folder}.` : 'Daily backups are off.'}
       </p>
-      {trouble && (
-        <p role="alert" className="mt-1 border-l-4 border-warn pl-3 text-warn">
-          {trouble}
-        </p>
-      )}
+      <Problem words={trouble} />
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="btn h-12" disabled={busy} onClick={() => void backUp()}>
           <HardDriveDownload aria-hidden /> {busy ? 'Backing up …' : 'Back up now'}
@@ -101,11 +98,7 @@ function BackupSettings({ state, onClose }: { state: BackupsState; onClose: () =
         <input className="input num h-11 w-full" inputMode="numeric" value={keep} onChange={(e) => setKeep(e.target.value)} />
       </label>
       <p className="text-sm text-mute">A folder on another disk or a stick also survives a broken disk.</p>
-      {failed && (
-        <p role="alert" className="mt-2 border-l-4 border-warn pl-3 text-warn">
-          {failed}
-        </p>
-      )}
+      <Problem words={failed} />
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={() => void save()}>
         Save
       </button>

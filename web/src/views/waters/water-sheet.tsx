@@ -11,6 +11,7 @@ import { POSITIONS } from '../../parts/position-field';
 import { refresh } from '../../state/jobs';
 import { useUnits } from '../../state/units';
 import { WATER_KINDS } from './new-water';
+import { Problem } from '../../parts/problem';
 
 const zones = (own: string | null): string[] => {
   const all = Intl.supportedValuesOf('timeZone');
@@ -105,11 +106,7 @@ export function WaterSheet({ water, onClose }: { water: WaterSummary; onClose: (
           onChange={(e) => setPlace(e.target.value)}
         />
       </label>
-      {failed && (
-        <p role="alert" className="mt-2 border-l-4 border-warn pl-3 text-warn">
-          {failed}
-        </p>
-      )}
+      <Problem words={failed} />
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={() => void save()}>
         Save
       </button>

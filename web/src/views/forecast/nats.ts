@@ -1,2 +1,0 @@
-/** A gain in log score, with its sign. */
-export const nats = (v: number): string => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(4)}`;
