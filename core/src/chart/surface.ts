@@ -211,7 +211,7 @@ function diagonal(level: Level, bending: number, tension: number): Float32Array 
 }
 
 /** Conjugate gradients from z, in place. @returns rounds taken */
-function solve(level: Level, { bending, tension }: Stiffness, z: Float32Array, most: number, tolerance: number): number {
+function solve(level: Level, { bending, tension }: Stiffness, z: Float32Array, max: number, tolerance: number): number {
   const n = z.length;
   const { cells, shares, weight, value } = level;
   // What is put right in a round needs no more digits than these, and half the memory goes by twice as fast.
@@ -232,7 +232,7 @@ function solve(level: Level, { bending, tension }: Stiffness, z: Float32Array, m
     rho += r[k] * p[k];
   }
   let round = 0;
-  for (; round < most && rho > 0; round++) {
+  for (; round < max && rho > 0; round++) {
     apply(level, bending, tension, p, q);
     let pq = 0;
     for (let k = 0; k < n; k++) pq += p[k] * q[k];

@@ -1,9 +1,10 @@
 /** Something deleted: enough of it to be recognised. */
 export interface TrashItem {
-  what: 'water' | 'trip' | 'stop' | 'contact' | 'response';
+  what: 'water' | 'trip' | 'stop' | 'contact' | 'response' | 'reading' | 'spot' | 'photo' | 'gear';
   id: string;
-  water_id: string;
-  water: string;
+  /** Null for gear, which belongs to no water. */
+  water_id: string | null;
+  water: string | null;
   /** The trip that it belongs to; null for a water. */
   trip_id: string | null;
   trip: string | null;
@@ -11,7 +12,7 @@ export interface TrashItem {
   time: string | null;
   deleted_at: string;
   time_zone: string | null;
-  /** Kind of mark, response or outcome. */
+  /** Kind of mark, response or outcome; the name of a spot. */
   kind: string | null;
   species: string | null;
   count: number | null;

@@ -1,14 +1,27 @@
 import { waveHeights, type CellTable } from '../chart';
 import type { SpeciesProfile } from '../species';
+import { statement, type Statement } from '../statements';
 import type { Day } from './conditions';
 import { indexCells, regionFrom } from './region';
-import { SCHOOL_NAMES, SCHOOLS, schoolDay, schoolScore, type School, type SchoolDay } from './schools';
+import { STRATEGIES, strategyDay, strategyScore, type Strategy, type StrategyDay } from './strategies';
 
-/** What a school would do today, with how many places it names. */
-export interface SchoolPlan {
-  school: School;
-  name: string;
-  words: string;
+export type PlanCode =
+  | 'plan.depth'
+  | 'plan.comfort.none'
+  | 'plan.comfort'
+  | 'plan.bottom'
+  | 'plan.structure'
+  | 'plan.cover.weed'
+  | 'plan.cover.timber'
+  | 'plan.bait.calm'
+  | 'plan.bait'
+  | 'plan.quiet'
+  | 'plan.known';
+
+/** What a strategy would do today, with how many places it names. */
+export interface StrategyPlan {
+  strategy: Strategy;
+  says: Statement<PlanCode>;
   /** Null where no depth is charted: nobody can count them. */
   places: number | null;
 }
@@ -29,40 +42,39 @@ function countPlaces(chosen: Set<number>, cells: CellTable, indexOf: Map<number,
   return places;
 }
 
-function words(school: School, d: SchoolDay): string {
-  const m = (v: number): string => `${v.toFixed(1)} m`;
-  switch (school) {
+function says(strategy: Strategy, d: StrategyDay): Statement<PlanCode> {
+  switch (strategy) {
     case 'depth':
-      return `bottom near ${m(d.holding)}`;
+      return statement('plan.depth', { depth: d.holding });
     case 'comfort':
-      return d.window.empty ? 'no depth suits today' : `where the bottom meets ${m(d.window.bottom)}`;
+      return d.window.empty ? statement('plan.comfort.none') : statement('plan.comfort', { depth: d.window.bottom });
     case 'bottom':
-      return 'hard bottom and its edges';
+      return statement('plan.bottom');
     case 'structure':
-      return `humps, points, drop-offs at ${m(d.holding)}`;
+      return statement('plan.structure', { depth: d.holding });
     case 'cover':
-      return d.species.drawnTo.weed > d.species.drawnTo.wood ? 'weed, then timber and brush' : 'timber and brush, then weed';
+      return statement(d.species.drawnTo.weed > d.species.drawnTo.wood ? 'plan.cover.weed' : 'plan.cover.timber');
     case 'bait':
-      return d.windSpeed < 1 ? 'no wind to say where it drifts' : 'the wind-blown side';
+      return statement(d.windSpeed < 1 ? 'plan.bait.calm' : 'plan.bait');
     case 'quiet':
-      return 'away from shore and ramp';
+      return statement('plan.quiet');
     case 'known':
-      return 'what stands out on the chart';
+      return statement('plan.known');
   }
 }
 
-/** One line for each school: what it would do today and how many places it has. A place scores in the best tenth, and well. */
-export function schoolPlans(species: SpeciesProfile, day: Day, cells: CellTable): SchoolPlan[] {
-  const today = schoolDay(species, day);
+/** One line for each strategy: what it would do today and how many places it has. A place scores in the best tenth, and well. */
+export function strategyPlans(species: SpeciesProfile, day: Day, cells: CellTable): StrategyPlan[] {
+  const today = strategyDay(species, day);
   const indexOf = indexCells(cells);
   const counted = sounded(cells);
-  return SCHOOLS.map((school) => {
-    if (!counted) return { school, name: SCHOOL_NAMES[school], words: words(school, today), places: null };
-    const scores = Float32Array.from({ length: cells.count }, (_, i) => schoolScore(school, today, cells, i));
+  return STRATEGIES.map((strategy) => {
+    if (!counted) return { strategy, says: says(strategy, today), places: null };
+    const scores = Float32Array.from({ length: cells.count }, (_, i) => strategyScore(strategy, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);
     const chosen = new Set<number>();
     scores.forEach((s, i) => s >= bar && !Number.isNaN(cells.depth[i]) && chosen.add(i));
-    return { school, name: SCHOOL_NAMES[school], words: words(school, today), places: countPlaces(chosen, cells, indexOf) };
+    return { strategy, says: says(strategy, today), places: countPlaces(chosen, cells, indexOf) };
   });
 }
 
@@ -95,51 +107,46 @@ export function waveBrief(day: Day, cells: CellTable): WaveBrief | null {
   };
 }
 
+export type CautionCode =
+  'caution.waves.unknown' | 'caution.waves' | 'caution.waves.steep' | 'caution.cold' | 'caution.warm' | 'caution.deep';
+
 export interface Caution {
   level: 'care' | 'warning';
-  title: string;
-  words: string;
+  says: Statement<CautionCode>;
 }
+
+/** Fish released from below this depth often die of it, m. */
+const DEEP_RELEASE = 8;
 
 /** Cautions that follow from the conditions. They advise; local rules and the skipper decide. */
 export function cautions(species: SpeciesProfile, day: Day, waves: WaveBrief | null, boatLength = 4.6): Caution[] {
   const out: Caution[] = [];
-  const m = (v: number): string => `${v.toFixed(1)} m`;
   const steep = waves !== null && waves.highest > boatLength / 10;
-  const weather = { level: steep ? ('warning' as const) : ('care' as const), title: 'Arithmetic, not a weather forecast.' };
-  if (!waves)
-    out.push({
-      ...weather,
-      words: 'How high the waves get is not worked out without an outline. A sheltered shore hides the sea outside. The skipper decides.',
-    });
-  else
-    out.push({
-      ...weather,
-      words: `Now up to ${m(waves.highest)} of wave${steep ? `: short and steep for a boat of ${m(boatLength)}` : ''}; at ${waves.stronger.wind} m/s from there up to ${m(waves.stronger.highest)}. A sheltered shore hides the sea outside. The skipper decides.`,
-    });
+  out.push({
+    level: steep ? 'warning' : 'care',
+    says: waves
+      ? statement(steep ? 'caution.waves.steep' : 'caution.waves', {
+          highest: waves.highest,
+          boat: boatLength,
+          wind: waves.stronger.wind,
+          then: waves.stronger.highest,
+        })
+      : statement('caution.waves.unknown'),
+  });
   const surface = day.conditions.surface;
-  if (surface < 12)
-    out.push({ level: 'warning', title: 'Cold water.', words: `At ${surface.toFixed(1)} °C it kills fast: life-jacket on.` });
+  if (surface < 12) out.push({ level: 'warning', says: statement('caution.cold', { surface }) });
   if (surface > species.handlingStress)
-    out.push({
-      level: 'warning',
-      title: 'Warm water.',
-      words: `Above ${species.handlingStress} °C many released ${species.name} do not live: stop, or keep them in the water. Check the rules for this water.`,
-    });
-  const window = schoolDay(species, day).window;
-  if (!window.empty && window.bottom > 8)
-    out.push({
-      level: 'care',
-      title: 'Deep fish.',
-      words: 'Released from below 8 m many do not live. Do not target deep fish for release; check the rules for this water.',
-    });
+    out.push({ level: 'warning', says: statement('caution.warm', { limit: species.handlingStress, species: species.name }) });
+  const window = strategyDay(species, day).window;
+  if (!window.empty && window.bottom > DEEP_RELEASE) out.push({ level: 'care', says: statement('caution.deep', { depth: DEEP_RELEASE }) });
   return out;
 }
 
 /** In great heat, four rival readings of what the fish do, none taken for granted. */
+export type HeatCode = 'heat.deeper' | 'heat.moving' | 'heat.weed' | 'heat.slower';
+
 export interface HeatHypothesis {
-  name: string;
-  words: string;
+  says: Statement<HeatCode>;
   places: number | null;
 }
 
@@ -147,7 +154,7 @@ export interface HeatHypothesis {
 export function heatHypotheses(species: SpeciesProfile, day: Day, cells: CellTable): HeatHypothesis[] {
   if (day.conditions.surface <= species.preferred[1]) return [];
   const line = day.column.thermocline;
-  const window = schoolDay(species, day).window;
+  const window = strategyDay(species, day).window;
   const indexOf = indexCells(cells);
   const counted = sounded(cells);
   const count = (fits: (i: number) => boolean): number | null =>
@@ -161,19 +168,16 @@ export function heatHypotheses(species: SpeciesProfile, day: Day, cells: CellTab
   const low = line ? line.top - 1 : window.bottom - 2;
   return [
     {
-      name: 'Deeper',
-      words: `down to the lower edge of the window (${window.bottom.toFixed(1)} m), not below it`,
+      says: statement('heat.deeper', { bottom: window.bottom }),
       places: count((i) => cells.depth[i] >= low && cells.depth[i] <= window.bottom + 0.5),
     },
     {
-      name: 'Moving water',
-      words: 'to the channel, inflows and where the wind stirs',
+      says: statement('heat.moving'),
       places: count((i) => cells.positionWide[i] < -1 && cells.depth[i] < window.bottom + 3),
     },
-    { name: 'Weed', words: 'into living weed in daylight', places: count((i) => cells.weedDistance[i] < 15) },
+    { says: statement('heat.weed'), places: count((i) => cells.weedDistance[i] < 15) },
     {
-      name: 'Only slower',
-      words: 'the same places as before, fewer bites: saturated water still holds oxygen enough',
+      says: statement('heat.slower'),
       places: count((i) => cells.depth[i] >= window.top && cells.depth[i] <= window.bottom),
     },
   ];

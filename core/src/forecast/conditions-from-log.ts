@@ -1,7 +1,8 @@
-import { tidyProfile, type DatedCast } from '../lake';
+import { overDatum } from '../chart';
+import { tidyProfile, usualAt, type DatedProfile, type SurfaceReading } from '../lake';
 import type { Reading } from '../logbook';
-import { courseOfLatitude, usualAt } from '../species';
-import type { Conditions, WaterFrame } from './conditions';
+import { statement, type Statement } from '../statements';
+import { courseOf, type Conditions, type WaterFrame } from './conditions';
 
 /** A reading with its time in ms. */
 export interface TimedReading {
@@ -9,24 +10,46 @@ export interface TimedReading {
   row: Reading;
 }
 
-/** Conditions with what had to be carried over or modelled, in words. */
+export type CarriedCode = 'carried.surface.usual' | 'carried.surface.moved' | 'carried.clarity' | 'carried.wind';
+
+/** Conditions with what had to be carried over or modelled. */
 export interface LoggedConditions {
   conditions: Conditions;
   /** When the newest reading used was made; null when there was none. */
   readAt: Date | null;
-  said: string[];
+  said: Statement<CarriedCode>[];
 }
 
 const DAY = 86_400_000;
 /** A reading older than this no longer speaks for the day; the season's usual course is followed instead. */
 const STALE_DAYS = 21;
+/** Secchi depth where none was ever read, m. */
+const ASSUMED_CLARITY = 2;
 
-/** Surface temperature that the latitude and the date suggest where nothing was read, °C. */
-export const usualSurface = (at: Date, latitude: number): number => usualAt(courseOfLatitude(latitude), at.getTime(), latitude);
+/** What a water's gauge tells where it stands at the datum of its chart, m: gauges tell metres above the sea, or above a mark of their own. */
+export const levelBaseOf = (readings: TimedReading[], altitude: number): number =>
+  overDatum(
+    readings.flatMap(({ at, row }) => (row.water_level_m == null ? [] : [{ at, level: row.water_level_m }])),
+    altitude,
+  ).base;
 
-function latest<T>(readings: TimedReading[], at: number, pick: (row: Reading) => T | null): { value: T; at: number } | null {
+/** The surface temperatures among readings. */
+export const surfaceReadings = (readings: TimedReading[]): SurfaceReading[] =>
+  readings.flatMap(({ at, row }) => (row.surface_temperature_c == null ? [] : [{ at, surface: row.surface_temperature_c }]));
+
+/** Surface temperature that the usual course of a water suggests for a date where nothing was read, °C. */
+export const usualSurface = (at: Date, frame: WaterFrame): number => usualAt(courseOf(frame), at.getTime(), frame.latitude);
+
+/** @param within no older than so many days */
+function latest<T>(
+  readings: TimedReading[],
+  at: number,
+  pick: (row: Reading) => T | null,
+  within = Infinity,
+): { value: T; at: number } | null {
   for (let i = readings.length - 1; i >= 0; i--) {
     if (readings[i].at > at) continue;
+    if (readings[i].at < at - within * DAY) return null;
     const value = pick(readings[i].row);
     if (value != null) return { value, at: readings[i].at };
   }
@@ -40,34 +63,34 @@ function latest<T>(readings: TimedReading[], at: number, pick: (row: Reading) =>
  */
 export function conditionsFromLog(readings: TimedReading[], at: Date, frame: WaterFrame, within = 0): LoggedConditions {
   const until = at.getTime() + within;
-  const said: string[] = [];
+  const said: Statement<CarriedCode>[] = [];
   const days = (then: number): number => (at.getTime() - then) / DAY;
   const surfaceRead = latest(readings, until, (r) => r.surface_temperature_c);
   let surface: number;
   if (!surfaceRead) {
-    surface = usualSurface(at, frame.latitude);
-    said.push('surface temperature: none read, the usual one for the date and latitude');
+    surface = usualSurface(at, frame);
+    said.push(statement('carried.surface.usual'));
   } else {
-    const season = usualSurface(at, frame.latitude) - usualSurface(new Date(surfaceRead.at), frame.latitude);
+    const season = usualSurface(at, frame) - usualSurface(new Date(surfaceRead.at), frame);
     surface = Math.max(0, surfaceRead.value + (days(surfaceRead.at) > 2 ? season : 0));
-    if (days(surfaceRead.at) > 2)
-      said.push(`surface temperature: read ${Math.round(days(surfaceRead.at))} days before, moved with the season`);
+    if (days(surfaceRead.at) > 2) said.push(statement('carried.surface.moved', { days: Math.round(days(surfaceRead.at)) }));
   }
   const secchi = latest(readings, until, (r) => r.secchi_m);
-  if (!secchi) said.push('clarity: none read, 2 m assumed');
+  if (!secchi) said.push(statement('carried.clarity', { assumed: ASSUMED_CLARITY }));
   const wind = latest(readings, until, (r) =>
     r.wind_speed_ms != null && r.wind_from_deg != null ? { from: r.wind_from_deg, speed: r.wind_speed_ms } : null,
   );
   const windFresh = wind && days(wind.at) < 2 ? wind.value : null;
-  if (!windFresh) said.push('wind: none read lately, calm assumed');
+  if (!windFresh) said.push(statement('carried.wind'));
   return {
     conditions: {
       at,
       surface,
       trend: surfaceTrend(readings, at, frame, surfaceRead != null && days(surfaceRead.at) < STALE_DAYS),
-      secchi: secchi?.value ?? 2,
+      secchi: secchi?.value ?? ASSUMED_CLARITY,
       windFrom: windFresh?.from ?? 0,
       windSpeed: windFresh?.speed ?? 0,
+      cloud: latest(readings, until, (r) => (r.cloud_fraction == null ? null : r.cloud_fraction), 12 / 24)?.value ?? null,
       ...levelOf(readings, until),
       thermoclineSet: null,
     },
@@ -90,7 +113,7 @@ function levelOf(readings: TimedReading[], until: number): Pick<Conditions, 'lev
 
 /** °C a day over the last fortnight by least squares; the season's usual course when fewer than two days were read. */
 function surfaceTrend(readings: TimedReading[], at: Date, frame: WaterFrame, fresh: boolean): number {
-  const usual = (usualSurface(at, frame.latitude) - usualSurface(new Date(at.getTime() - 10 * DAY), frame.latitude)) / 10;
+  const usual = (usualSurface(at, frame) - usualSurface(new Date(at.getTime() - 10 * DAY), frame)) / 10;
   if (!fresh) return usual;
   const points = readings
     .filter((r) => r.row.surface_temperature_c != null && r.at <= at.getTime() && r.at > at.getTime() - 16 * DAY)
@@ -102,10 +125,10 @@ function surfaceTrend(readings: TimedReading[], at: Date, frame: WaterFrame, fre
   return points.reduce((s, p) => s + (p[0] - mx) * (p[1] - my), 0) / sxx;
 }
 
-/** Groups profile rows into casts, sorted by time. Casts that cannot be read are left out. */
-export function castsOf(
+/** Groups rows of profiles.csv into temperature profiles, sorted by time. Those that cannot be read are left out. */
+export function groupProfiles(
   rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[],
-): DatedCast[] {
+): DatedProfile[] {
   const groups = new Map<string, typeof rows>();
   for (const row of rows) {
     const key = `${row.trip}\u0000${row.profile}`;

@@ -1,5 +1,16 @@
-import { columnFor, sunHeight, type DatedCast, type WaterColumn } from '../lake';
-import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile } from '../species';
+import {
+  columnFor,
+  coolingHalf,
+  courseOfLatitude,
+  seasonDay,
+  sunHeight,
+  waterYear,
+  type DatedProfile,
+  type UsualCourse,
+  type WaterColumn,
+  type WaterYear,
+} from '../lake';
+import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile, type WindowInputs } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
 export interface Conditions {
@@ -11,10 +22,12 @@ export interface Conditions {
   secchi: number;
   windFrom: number;
   windSpeed: number;
+  /** Share of the sky under cloud, 0–1; null or missing where nobody saw. */
+  cloud?: number | null;
   /** Water level, m above datum, and how fast it changes, m a week; null where nobody read it. */
   level: number | null;
   levelTrend: number | null;
-  /** A thermocline set by hand, m; null = from the last cast or modelled. */
+  /** A thermocline set by hand, m; null = from the last profile or modelled. */
   thermoclineSet: { top: number; bottom: number } | null;
 }
 
@@ -25,54 +38,103 @@ export interface WaterFrame {
   altitude: number;
   deepest: number;
   lengthKm: number;
+  /** What it is, in its owner's words: a river is mixed. */
+  kind?: string | null;
+  /** The usual course of its surface, from its own readings; the latitude's where it has none. */
+  course?: UsualCourse;
+  /** What its gauge tells where the water stands at the datum of its chart, m; 0 where it is not said. */
+  levelBase?: number;
   /** The water's depth rule; the default one where it has none. */
   rule?: DepthRule;
 }
+
+/** The usual course of a water's surface through the year. */
+export const courseOf = ({ course, latitude, altitude }: WaterFrame): UsualCourse => course ?? courseOfLatitude(latitude, altitude);
+
+/** When a water forms layers, and what lies below them. */
+export const waterYearOf = (frame: WaterFrame): WaterYear =>
+  waterYear(courseOf(frame), { maxDepth: frame.deepest, lengthKm: frame.lengthKm, kind: frame.kind ?? null });
 
 /** Conditions with the water column that follows from them. */
 export interface Day {
   conditions: Conditions;
   column: WaterColumn;
   sunHeight: number;
+  /** The deepest water of the day, m. */
   maxDepth: number;
+  /** How far the water stands above the datum of its chart, m; 0 where nobody read it. */
+  level: number;
+  /** Day of the season: 172 is near midsummer north and south. */
+  seasonDay: number;
   rule?: DepthRule;
 }
 
 /**
  * The day's water column and sun for given conditions.
- * @param casts of the water: the newest made by `until` tells of the day, the others of the time of year @param until the day's moment if not said
+ * @param profiles of the water: the newest made by `until` tells of the day, the others of the time of year @param until the day's moment if not said
  */
-export function dayFor(conditions: Conditions, frame: WaterFrame, casts: DatedCast[] = [], until = conditions.at): Day {
+export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: DatedProfile[] = [], until = conditions.at): Day {
+  const level = conditions.level === null ? 0 : conditions.level - (frame.levelBase ?? 0);
+  const maxDepth = Math.max(0.5, frame.deepest + level);
   return {
     conditions,
     column: columnFor({
       surface: conditions.surface,
       at: conditions.at,
       latitude: frame.latitude,
-      maxDepth: frame.deepest,
+      maxDepth,
       secchi: conditions.secchi,
       altitude: frame.altitude,
       lengthKm: frame.lengthKm,
-      cast: castBefore(casts, until),
-      casts,
+      kind: frame.kind,
+      course: courseOf(frame),
+      profile: latestBefore(profiles, until),
+      profiles,
       thermoclineSet: conditions.thermoclineSet,
     }),
     sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
-    maxDepth: frame.deepest,
+    maxDepth,
+    level,
+    seasonDay: seasonDay(conditions.at, frame.latitude),
     rule: frame.rule,
   };
 }
 
-/** The newest cast made by then, if any. */
-function castBefore(casts: DatedCast[], at: Date): DatedCast | null {
-  let found: DatedCast | null = null;
-  for (const cast of casts) if (cast.at <= at && (!found || cast.at > found.at)) found = cast;
+/** The newest profile made by then, if any. */
+function latestBefore(profiles: DatedProfile[], at: Date): DatedProfile | null {
+  let found: DatedProfile | null = null;
+  for (const profile of profiles) if (profile.at <= at && (!found || profile.at > found.at)) found = profile;
   return found;
 }
 
-/** The depths that a day leaves to a species. */
-export const windowOn = (species: SpeciesProfile, { column, conditions, maxDepth, sunHeight: sun, rule }: Day): DepthWindow =>
-  depthWindow(species, { column, secchi: conditions.secchi, maxDepth, sunHeight: sun, rule });
+/** Whether a species spawns on a day, by the temperature alone: rising or falling through its range. */
+export function spawnsOn({ spawning }: SpeciesProfile, { conditions, seasonDay: day }: Day): boolean {
+  if (!spawning || (spawning.direction === 'falling') !== coolingHalf(day)) return false;
+  return conditions.surface >= spawning.from && conditions.surface <= spawning.to;
+}
+
+/** What a window is worked out from on a day. @param spawning where the stage of the season is known, else by the day's temperature */
+export const windowInputs = (species: SpeciesProfile, day: Day, spawning = spawnsOn(species, day)): WindowInputs => ({
+  column: day.column,
+  secchi: day.conditions.secchi,
+  maxDepth: day.maxDepth,
+  sunHeight: day.sunHeight,
+  spawning,
+  cloud: day.conditions.cloud ?? null,
+  rule: day.rule,
+});
+
+const windows = new WeakMap<Day, Map<SpeciesProfile, DepthWindow>>();
+
+/** The depths that suit a species on a day. Kept with the day: a log's looks share their days. */
+export function windowOn(species: SpeciesProfile, day: Day, spawning?: boolean): DepthWindow {
+  if (spawning !== undefined) return depthWindow(species, windowInputs(species, day, spawning));
+  let kept = windows.get(day);
+  if (!kept) windows.set(day, (kept = new Map()));
+  let window = kept.get(species);
+  if (!window) kept.set(species, (window = depthWindow(species, windowInputs(species, day))));
+  return window;
+}
 
 /** Longest side of the water's cells, km: the effective length for its thermocline. */
 export function frameLength(columns: Int32Array, rows: Int32Array): number {

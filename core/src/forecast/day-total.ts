@@ -3,7 +3,7 @@ import { CELL } from '../geo';
 import { hatAt } from './basis';
 import type { Design, DesignDay } from './design';
 import { SparseRow } from './design';
-import { baitWind, openToWind, schoolLasting, schoolOfDepth, SCHOOLS, shownOfColumn, windBlown } from './schools';
+import { baitWind, openToWind, staticPart, strategyOfDepth, STRATEGIES, shownOfColumn, windBlown } from './strategies';
 import type { SpeciesProfile } from '../species';
 
 /**
@@ -21,8 +21,8 @@ const DEPTH_STEP = 0.25;
 /** The sum of a fit's rates over a water by day, from an even sample of its cells. */
 export class DayTotal {
   private readonly sample: number[] = [];
-  private readonly lasting: Float64Array;
-  private readonly schools: Float64Array;
+  private readonly staticSum: Float64Array;
+  private readonly strategies: Float64Array;
   private deepest = 0;
   private readonly row = new SparseRow();
 
@@ -34,13 +34,13 @@ export class DayTotal {
   ) {
     const every = Math.max(1, Math.floor(cells.count / SAMPLE));
     for (let i = every >> 1; i < cells.count; i += every) if (!Number.isNaN(cells.depth[i])) this.sample.push(i);
-    this.lasting = new Float64Array(this.sample.length);
-    this.schools = new Float64Array(this.sample.length * SCHOOLS.length);
+    this.staticSum = new Float64Array(this.sample.length);
+    this.strategies = new Float64Array(this.sample.length * STRATEGIES.length);
     this.sample.forEach((i, s) => {
       this.row.n = 0;
-      design.addLasting(this.row, i);
-      this.lasting[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]));
-      SCHOOLS.forEach((school, k) => (this.schools[s * SCHOOLS.length + k] = schoolLasting(school, species, cells, i)));
+      design.addStatic(this.row, i);
+      this.staticSum[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]));
+      STRATEGIES.forEach((strategy, k) => (this.strategies[s * STRATEGIES.length + k] = staticPart(strategy, species, cells, i)));
       this.deepest = Math.max(this.deepest, cells.depth[i]);
     });
   }
@@ -48,30 +48,30 @@ export class DayTotal {
   /** Log of the mean rate of a scan of a cell over the water on a day; NaN for a water without a depth. */
   logMean(day: DesignDay): number {
     const { cells, beta, design, sample } = this;
-    const { schools, wind, 'bottom by temperature': bottom } = design.start;
+    const { strategies, wind, 'bottom by temperature': bottom } = design.start;
     const [first, weights] = hatAt(design.spec.splines.temperature, day.surface);
     const byHardness = weights[0] * beta[bottom + first] + weights[1] * beta[bottom + first + 1];
-    const { windFrom, windSpeed } = day.school;
-    const worth = SCHOOLS.map((_, k) => day.school.weights[k] + beta[schools + k]);
-    const byBlown = beta[wind] + worth[SCHOOLS.indexOf('bait')] * baitWind(day.school);
+    const { windFrom, windSpeed } = day.strategy;
+    const strategyWeights = STRATEGIES.map((_, k) => day.strategy.weights[k] + beta[strategies + k]);
+    const byBlown = beta[wind] + strategyWeights[STRATEGIES.indexOf('bait')] * baitWind(day.strategy);
     const steps = Math.ceil(this.deepest / DEPTH_STEP) + 2;
     const rate = new Float64Array(steps);
-    const times = new Float64Array(steps * SCHOOLS.length);
+    const times = new Float64Array(steps * STRATEGIES.length);
     for (let b = 0; b < steps; b++) {
       this.row.n = 0;
       design.addOfDepth(this.row, b * DEPTH_STEP, day);
       rate[b] = this.row.sumOf(this.beta, beta[0]);
-      SCHOOLS.forEach((school, k) => {
-        const [added, by] = schoolOfDepth(school, day.school, b * DEPTH_STEP);
-        rate[b] += worth[k] * added;
-        times[b * SCHOOLS.length + k] = worth[k] * by;
+      STRATEGIES.forEach((strategy, k) => {
+        const [added, by] = strategyOfDepth(strategy, day.strategy, b * DEPTH_STEP);
+        rate[b] += strategyWeights[k] * added;
+        times[b * STRATEGIES.length + k] = strategyWeights[k] * by;
       });
     }
     let total = 0;
     sample.forEach((i, s) => {
       const b = Math.round(cells.depth[i] / DEPTH_STEP);
-      let eta = this.lasting[s] + rate[b];
-      for (let k = 0; k < SCHOOLS.length; k++) eta += times[b * SCHOOLS.length + k] * this.schools[s * SCHOOLS.length + k];
+      let eta = this.staticSum[s] + rate[b];
+      for (let k = 0; k < STRATEGIES.length; k++) eta += times[b * STRATEGIES.length + k] * this.strategies[s * STRATEGIES.length + k];
       const hard = cells.hardness[i] - 0.4;
       if (!Number.isNaN(hard)) eta += hard * byHardness;
       eta += byBlown * windBlown(cells, i, windFrom, windSpeed) + beta[wind + 1] * openToWind(cells, i, windFrom, windSpeed);

@@ -1,39 +1,19 @@
 import { FAR, type CellTable } from '../chart';
 import { CELL } from '../geo';
 import type { Look } from '../logbook';
-import { combinedScore, openToWind, schoolDay, schoolScore, windBlown, SCHOOLS, type SchoolDay } from './schools';
+import { combinedScore, openToWind, strategyDay, strategyScore, windBlown, STRATEGIES, type StrategyDay } from './strategies';
 import { hatAt, splineAt, ridgePenalty, smoothPenalty, type SplineSpec } from './basis';
 import type { SpeciesProfile } from '../species';
 import type { Day } from './conditions';
+import { DEPTH_BY_DAY, lowLight, termsInOrder, type TermDeclaration, type TermName } from './terms';
 
 /** A block of coefficients that shrink together. */
 export interface Term {
-  name: TermName;
+  name: string;
   start: number;
   count: number;
   penalty: 'smooth' | 'ridge';
 }
-
-export type TermName =
-  | 'schools'
-  | 'depth'
-  | 'depth by temperature'
-  | 'season'
-  | 'depth by trend'
-  | 'depth by sun'
-  | 'bottom by temperature'
-  | 'thermocline'
-  | 'light'
-  | 'hardness'
-  | 'position near'
-  | 'position wide'
-  | 'slope'
-  | 'cover'
-  | 'edge'
-  | 'wind'
-  | 'detection'
-  | 'place'
-  | 'trip';
 
 /** All that is needed to rebuild the columns of a fit for any cell and day. */
 export interface DesignSpec {
@@ -44,7 +24,7 @@ export interface DesignSpec {
   terms: Term[];
   columns: number;
   /** Columns from here on are the same on every day at a cell: bottom, shape, cover, place. */
-  lasting: number;
+  staticColumns: number;
   /** Centres of the place term, x0, y0, x1, y1 … m, on a square lattice. */
   centres: number[];
   spacing: number;
@@ -93,21 +73,21 @@ export class SparseRow {
 export interface DesignDay {
   surface: number;
   secchi: number;
-  /** −1 while the water cools, 1 while it warms. */
-  trend: number;
+  /** The numbers of the day that depth is told by, in their order. */
+  numbers: number[];
   /** 1 in the dark and at dawn and dusk, 0 under a high sun. */
   lowLight: number;
   thermocline: number | null;
-  school: SchoolDay;
+  strategy: StrategyDay;
 }
 
 export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
   surface: day.conditions.surface,
   secchi: day.conditions.secchi,
-  trend: Math.tanh(day.conditions.trend / 0.08),
-  lowLight: 1 / (1 + Math.exp((day.sunHeight - 12) / 4)),
+  numbers: DEPTH_BY_DAY.map((t) => t.of(day)),
+  lowLight: lowLight(day),
   thermocline: day.column.thermocline?.depth ?? null,
-  school: schoolDay(species, day),
+  strategy: strategyDay(species, day),
 });
 
 /** The day of each look as the design sees it, each day worked out once. */
@@ -120,35 +100,44 @@ export function designDays(species: SpeciesProfile, looks: { day: Day }[]): Desi
   });
 }
 
-function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'lasting'>): Pick<DesignSpec, 'terms' | 'columns' | 'lasting'> {
+/** Columns of a term in a design. */
+function columnsOf(
+  { name }: TermDeclaration,
+  { splines: s, views, centres, trips }: Omit<DesignSpec, 'terms' | 'columns' | 'staticColumns'>,
+): number {
+  const counts: Record<TermName, number> = {
+    strategies: STRATEGIES.length,
+    'depth by temperature': s.depthCoarse.count * s.temperature.count,
+    season: s.temperature.count,
+    thermocline: s.aboveThermocline.count,
+    light: s.light.count,
+    'bottom by temperature': s.temperature.count,
+    wind: 2,
+    detection: 1 + 4 * views.length,
+    depth: s.depth.count,
+    hardness: s.hardness.count,
+    'position near': s.positionNear.count,
+    'position wide': s.positionWide.count,
+    slope: s.slope.count,
+    cover: 4,
+    edge: 1,
+    place: centres.length / 2,
+    trip: trips,
+  };
+  return (counts as Partial<Record<string, number>>)[name] ?? s.depthCoarse.count;
+}
+
+function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'staticColumns'>): Pick<DesignSpec, 'terms' | 'columns' | 'staticColumns'> {
   const terms: Term[] = [];
   let start: number = EFFORT_KINDS.length;
-  const add = (name: TermName, count: number, penalty: Term['penalty']): void => {
-    terms.push({ name, start, count, penalty });
+  let staticColumns: number | null = null;
+  for (const term of termsInOrder()) {
+    if (term.varies === 'cell') staticColumns ??= start;
+    const count = columnsOf(term, spec);
+    terms.push({ name: term.name, start, count, penalty: term.penalty });
     start += count;
-  };
-  const s = spec.splines;
-  add('schools', SCHOOLS.length, 'ridge');
-  add('depth by temperature', s.depthCoarse.count * s.temperature.count, 'ridge');
-  add('season', s.temperature.count, 'ridge');
-  add('depth by trend', s.depthCoarse.count, 'ridge');
-  add('depth by sun', s.depthCoarse.count, 'ridge');
-  add('thermocline', s.aboveThermocline.count, 'smooth');
-  add('light', s.light.count, 'smooth');
-  add('bottom by temperature', s.temperature.count, 'ridge');
-  add('wind', 2, 'ridge');
-  add('detection', 1 + 4 * spec.views.length, 'ridge');
-  const lasting = start;
-  add('depth', s.depth.count, 'smooth');
-  add('hardness', s.hardness.count, 'smooth');
-  add('position near', s.positionNear.count, 'smooth');
-  add('position wide', s.positionWide.count, 'smooth');
-  add('slope', s.slope.count, 'smooth');
-  add('cover', 4, 'ridge');
-  add('edge', 1, 'ridge');
-  add('place', spec.centres.length / 2, 'ridge');
-  add('trip', spec.trips, 'ridge');
-  return { terms, columns: start, lasting };
+  }
+  return { terms, columns: start, staticColumns: staticColumns ?? start };
 }
 
 /** Most centres of the place term; beyond it the lattice grows coarser. */
@@ -234,6 +223,8 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number,
 export class Design {
   /** First column of each term. */
   readonly start: Readonly<Record<TermName, number>>;
+  /** First column of each term of depth by a number of the day, in their order. */
+  readonly byDay: number[];
   private readonly centreAt = new Map<number, number>();
   private readonly reach: number;
 
@@ -242,6 +233,7 @@ export class Design {
     readonly cells: CellTable,
   ) {
     this.start = Object.fromEntries(spec.terms.map((term) => [term.name, term.start])) as Record<TermName, number>;
+    this.byDay = DEPTH_BY_DAY.map(({ name }) => spec.terms.find((t) => t.name === name)!.start);
     this.reach = 2 * spec.spacing;
     for (let k = 0; k < spec.centres.length / 2; k++)
       this.centreAt.set(
@@ -258,9 +250,9 @@ export class Design {
     return term.penalty === 'smooth' ? smoothPenalty(term.count) : ridgePenalty(term.count);
   }
 
-  /** The prior of a cell on a day, log scale: the schools combined. */
+  /** The prior of a cell on a day, log scale: the strategies combined. */
   prior(i: number, day: DesignDay): number {
-    return combinedScore(day.school, this.cells, i);
+    return combinedScore(day.strategy, this.cells, i);
   }
 
   /**
@@ -271,24 +263,24 @@ export class Design {
   fill(row: SparseRow, i: number, day: DesignDay, kind: number, trip: number): number {
     row.n = 0;
     this.addOfDay(row, i, day, kind);
-    const unheld = this.addLasting(row, i);
+    const residualPriorVariance = this.addStatic(row, i);
     if (trip >= 0) row.add(this.start.trip + trip, 1);
-    return unheld;
+    return residualPriorVariance;
   }
 
   /** Adds what changes from day to day at a cell, in ascending columns. */
   addOfDay(row: SparseRow, i: number, day: DesignDay, kind: number): void {
     const { cells } = this;
     row.add(kind, 1);
-    SCHOOLS.forEach((school, k) => row.add(this.start.schools + k, schoolScore(school, day.school, cells, i)));
+    STRATEGIES.forEach((strategy, k) => row.add(this.start.strategies + k, strategyScore(strategy, day.strategy, cells, i)));
     const depth = cells.depth[i];
     if (Number.isNaN(depth)) return;
     this.addOfDepth(row, depth, day);
     const hard = orZero(cells.hardness[i] - 0.4);
     const [b, wb] = hatAt(this.spec.splines.temperature, day.surface);
     for (let q = 0; q < 2; q++) row.add(this.start['bottom by temperature'] + b + q, hard * wb[q]);
-    row.add(this.start.wind, windBlown(cells, i, day.school.windFrom, day.school.windSpeed));
-    row.add(this.start.wind + 1, openToWind(cells, i, day.school.windFrom, day.school.windSpeed));
+    row.add(this.start.wind, windBlown(cells, i, day.strategy.windFrom, day.strategy.windSpeed));
+    row.add(this.start.wind + 1, openToWind(cells, i, day.strategy.windFrom, day.strategy.windSpeed));
   }
 
   /**
@@ -313,7 +305,7 @@ export class Design {
     });
   }
 
-  /** Adds what follows on a day from the depth of the bottom alone, the schools apart. */
+  /** Adds what follows on a day from the depth of the bottom alone, the strategies apart. */
   addOfDepth(row: SparseRow, depth: number, day: DesignDay): void {
     const { depthCoarse, temperature, aboveThermocline, light } = this.spec.splines;
     const [a, wa] = hatAt(depthCoarse, depthScale(depth));
@@ -321,8 +313,7 @@ export class Design {
     for (let p = 0; p < 2; p++)
       for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
     for (let q = 0; q < 2; q++) row.add(this.start.season + b + q, wb[q]);
-    for (let p = 0; p < 2; p++) row.add(this.start['depth by trend'] + a + p, day.trend * wa[p]);
-    for (let p = 0; p < 2; p++) row.add(this.start['depth by sun'] + a + p, day.lowLight * wa[p]);
+    for (let t = 0; t < this.byDay.length; t++) for (let p = 0; p < 2; p++) row.add(this.byDay[t] + a + p, day.numbers[t] * wa[p]);
     if (day.thermocline != null) this.spline(row, 'thermocline', aboveThermocline, day.thermocline - depth);
     this.spline(row, 'light', light, depth / day.secchi);
   }
@@ -331,7 +322,7 @@ export class Design {
    * Adds what is the same on every day at a cell, in ascending columns.
    * @returns share of the place term's prior variance that the row does not hold
    */
-  addLasting(row: SparseRow, i: number): number {
+  addStatic(row: SparseRow, i: number): number {
     const { spec, cells } = this;
     const hard = cells.hardness[i];
     this.spline(row, 'depth', spec.splines.depth, depthScale(cells.depth[i]));

@@ -4,8 +4,8 @@ import { DayTotal, stayingShift } from './day-total';
 import { borrowedBase, type Borrowed } from './borrow';
 import { CELL } from '../geo';
 import { Design, designDays, EFFORT_KINDS, makeDesign, viewUses, type DesignDay, type DesignSpec } from './design';
-import { inverseEntry, invertFactor } from './linear-algebra';
-import { chance } from './predict';
+import { inverseEntry, invertFactor } from '../numbers';
+import { chanceOverTrips } from './predict';
 import { assemble, dispersionOf, likelihoodOf, logEffort, logRates, type Problem, type SpeciesLook } from './look-likelihood';
 import { blankBase, Search } from './search';
 import { learnToday, type DayLook, type TodayModel } from './today';
@@ -14,7 +14,7 @@ import { holdingObservations, type HoldingObservation } from './holding-depth';
 
 /** A fit of one species on one water. */
 export interface Model {
-  /** The species as it was known then, its schools as they were set: what is forecast rests on the same. */
+  /** The species as it was known then, its strategies as they were set: what is forecast rests on the same. */
   profile: SpeciesProfile;
   spec: DesignSpec;
   beta: Float64Array;
@@ -46,7 +46,7 @@ export interface ModelStats {
   fittedMs: number;
   /** How much more looks of one place on one trip agree than chance has it; 1 where they do not. */
   dispersion: number;
-  /** What the fit started from beside the schools. */
+  /** What the fit started from beside the strategies. */
   borrowed: { water: string; trips: number; contacts: number } | null;
 }
 
@@ -64,13 +64,13 @@ export interface FitOptions {
 
 export class CancelledError extends Error {}
 
-/** Trips at which the log has half its say against the schools. */
-const FULL_SAY = 4;
+/** Trips at which the log has half its say against the strategies. */
+const SHRINKAGE_TRIPS = 4;
 
 /**
  * Fits P(seen) = 1 − exp(−exp(prior + Xβ + log effort)) by penalised iteratively reweighted least squares; each
  * term's precision by the generalised Fellner–Schall update (Wood & Fasiolo 2017, Biometrics 73), so that what the
- * log does not support shrinks to the schools.
+ * log does not support shrinks to the strategies.
  * Looks of one place on one trip see the same packs: what a look counts for is divided by how much more they agree
  * than chance has it (the dispersion of counts by trip and 300 m square).
  */
@@ -89,31 +89,32 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   if (options.borrowed) borrowedBase(options.borrowed, spec, base);
   const search = new Search(problem, design, base);
   const { beta, lambda } = search;
-  search.approach();
+  search.warmStart();
   let info = search.information(2);
   const dispersion = looks.length ? dispersionOf(problem, beta, spec, looks, cells) : 1;
-  problem.worth.fill(1 / dispersion);
+  problem.caseWeight.fill(1 / dispersion);
   for (let i = 0; i < info.length; i++) info[i] /= dispersion;
   for (let round = 0; looks.length && round < ROUNDS; round++) {
     if (options.cancelled?.()) throw new CancelledError('the fit was cancelled');
     if (round === 3) info = search.information(2);
-    const moved = search.renew(search.settle(info, 3, 0.05));
+    const moved = search.updateLambda(search.solve(info, 3, 0.05));
     options.onProgress?.((round + 1) / (ROUNDS + 1));
     if (moved < 0.15) break;
   }
-  search.settle(info, 6, 1e-3);
-  const inverse = invertFactor(search.settle(search.information(1), 10, 1e-6), p);
+  search.solve(info, 6, 1e-3);
+  const inverse = invertFactor(search.solve(search.information(1), 10, 1e-6), p);
   // A handful of trips all saw their own days: the log has its full say only with more of them.
-  const say = trips ** 2 / (trips ** 2 + FULL_SAY ** 2);
-  // What was seen at a place is of that place, and keeps its full say there.
+  const say = trips ** 2 / (trips ** 2 + SHRINKAGE_TRIPS ** 2);
+  // What was seen at a place is of that place, and keeps its full say there; the level has a prior of its own.
   const places = spec.terms.find((t) => t.name === 'place')!;
-  for (let i = 0; i < p; i++) if (i < places.start || i >= places.start + places.count) beta[i] = base[i] + say * (beta[i] - base[i]);
+  for (let i = EFFORT_KINDS.length; i < p; i++)
+    if (i < places.start || i >= places.start + places.count) beta[i] = base[i] + say * (beta[i] - base[i]);
   const tripTerm = spec.terms.findIndex((t) => t.name === 'trip');
   const tripSpread = trips > 1 ? 1 / Math.sqrt(lambda[tripTerm]) : 0.6;
-  const kept = staying(problem, beta, design, species, days);
+  const kept = abundanceShift(problem, beta, design, species, days);
   const shifts = kept?.shifts ?? new Float64Array(looks.length);
   const before = beta[0];
-  level(problem, beta, looks, tripSpread, shifts);
+  level(problem, beta, looks, tripSpread, dispersion, shifts);
   const usualTotal = kept && kept.usual + beta[0] - before;
   const own = p - trips;
   const covariance = new Float32Array(own * own);
@@ -148,7 +149,7 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
 }
 
 /** What keeps the fish of the water about as many on the days of the looks, and the mean total they are drawn to; null without a log. */
-function staying(
+function abundanceShift(
   problem: Problem,
   beta: Float64Array,
   design: Design,
@@ -172,21 +173,34 @@ function staying(
 
 /**
  * Moves the level of each kind of effort such that the log is expected to see as much as it did, days' luck integrated
- * over as in a forecast: the spread between trips is itself drawn to an expectation, which must not lift the level.
+ * over as in a forecast: the spread between trips is itself drawn to an expectation, which must not lift the level. How far
+ * the level moves from the prior's is by how much surer the log is of it: waters differ by WATERS_SPREAD, a log of few trips
+ * by the luck of its days and of its sightings.
  */
-function level(problem: Problem, beta: Float64Array, looks: SpeciesLook[], tripSpread: number, shifts: Float64Array): void {
+function level(
+  problem: Problem,
+  beta: Float64Array,
+  looks: SpeciesLook[],
+  tripSpread: number,
+  dispersion: number,
+  shifts: Float64Array,
+): void {
   const eta = logRates({ ...problem, trip: new Int32Array(looks.length).fill(-1) }, beta, 0);
   const [seen, expected] = [new Float64Array(EFFORT_KINDS.length), new Float64Array(EFFORT_KINDS.length)];
   looks.forEach(({ look }, k) => {
     const kind = likelihoodOf(look);
     seen[kind] += problem.seen[k];
-    expected[kind] += chance(eta[k] + shifts[k], tripSpread);
+    expected[kind] += chanceOverTrips(eta[k] + shifts[k], tripSpread);
   });
-  seen.forEach((n, kind) => (beta[kind] += Math.log((n + LEVEL_WORTH) / (expected[kind] + LEVEL_WORTH))));
+  const trips = new Set(looks.map((l) => l.trip)).size;
+  seen.forEach((n, kind) => {
+    const luck = dispersion / (n + 1) + tripSpread ** 2 / Math.max(1, trips);
+    beta[kind] += (WATERS_SPREAD ** 2 / (WATERS_SPREAD ** 2 + luck)) * Math.log((n + 0.5) / (expected[kind] + 0.5));
+  });
 }
 
-/** So many contacts, seen as expected, are added to what the log shows: a short one hardly moves the level. */
-const LEVEL_WORTH = 50;
+/** How much more plentiful a species is in one water than in another, standard deviation on the log scale: what is known before any log. */
+const WATERS_SPREAD = 1.2;
 
 /** What the trips say of how a day's sightings carry, their own luck left out. */
 function todayOf(looks: SpeciesLook[], problem: Problem, beta: Float64Array, cells: CellTable, shifts: Float64Array): TodayModel {

@@ -33,7 +33,7 @@ export const HOLDING_STEP = 0.25;
 
 /** Before any log: fish spread over a share of the column that their habit suggests, inside the day's window. */
 function guesses(species: SpeciesProfile, day: DesignDay, bottom: number): number[] {
-  const { top, bottom: limit } = day.school.window;
+  const { top, bottom: limit } = day.strategy.window;
   const floor = Math.min(bottom, Math.max(limit, top));
   const ceiling = Math.min(top, floor * 0.8);
   const shares = {

@@ -10,7 +10,7 @@ export interface CellTally {
 
 /** Widths that are tried, m, and how many cells' worth of the mean is added everywhere. */
 const WIDTHS = [60, 120, 240];
-const STEADY = [5, 20];
+const PSEUDO_COUNTS = [5, 20];
 
 /** Sums over the neighbourhood of each cell with Gaussian weights, to three widths. */
 function spread(values: Float64Array, cells: CellTable, indexOf: Map<number, number>, width: number): Float64Array {
@@ -42,7 +42,7 @@ export function hotSpots(halves: [CellTally, CellTally], cells: CellTable): Floa
     seen: halves[0].seen.map((v, i) => v + halves[1].seen[i]),
     effort: halves[0].effort.map((v, i) => v + halves[1].effort[i]),
   };
-  const rate = ({ seen, effort }: CellTally, width: number, steady: number): Float64Array => {
+  const rate = ({ seen, effort }: CellTally, width: number, pseudoCount: number): Float64Array => {
     const mean =
       seen.reduce((s, v) => s + v, 0) /
       Math.max(
@@ -50,17 +50,17 @@ export function hotSpots(halves: [CellTally, CellTally], cells: CellTable): Floa
         effort.reduce((s, v) => s + v, 0),
       );
     const [near, looked] = [spread(seen, cells, indexOf, width), spread(effort, cells, indexOf, width)];
-    return near.map((v, i) => (v + steady * mean) / (looked[i] + steady));
+    return near.map((v, i) => (v + pseudoCount * mean) / (looked[i] + pseudoCount));
   };
-  let best = { fit: -Infinity, width: WIDTHS[0], steady: STEADY[0] };
+  let best = { fit: -Infinity, width: WIDTHS[0], pseudoCount: PSEUDO_COUNTS[0] };
   for (const width of WIDTHS)
-    for (const steady of STEADY) {
+    for (const pseudoCount of PSEUDO_COUNTS) {
       let fit = 0;
       for (const [a, b] of [halves, [halves[1], halves[0]]]) {
-        const r = rate(a, width, steady);
+        const r = rate(a, width, pseudoCount);
         for (let i = 0; i < r.length; i++) if (b.effort[i] > 0) fit += b.seen[i] * Math.log(Math.max(1e-9, r[i])) - r[i] * b.effort[i];
       }
-      if (fit > best.fit) best = { fit, width, steady };
+      if (fit > best.fit) best = { fit, width, pseudoCount };
     }
-  return rate(both, best.width, best.steady);
+  return rate(both, best.width, best.pseudoCount);
 }

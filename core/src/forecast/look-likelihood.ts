@@ -52,14 +52,14 @@ export interface Problem {
   trip: Int32Array;
   /** First look of each cell's run, and one past the last. */
   runs: Int32Array;
-  lastingRows: Int32Array;
-  lastingIndex: Uint16Array;
-  lastingValue: Float32Array;
+  staticRows: Int32Array;
+  staticIndex: Uint16Array;
+  staticValue: Float32Array;
   dayRows: Int32Array;
   dayIndex: Uint16Array;
   dayValue: Float32Array;
   /** What each look counts for, against a look on its own. */
-  worth: Float64Array;
+  caseWeight: Float64Array;
 }
 
 /** Sparse rows one after the other, in arrays that grow. */
@@ -100,7 +100,7 @@ class Rows {
 export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[], withTrips: boolean): Problem {
   const row = new SparseRow();
   const cells = looks.reduce((count, l, k) => count + (k && looks[k - 1].cell === l.cell ? 0 : 1), 0);
-  const [lasting, ofDay] = [new Rows(cells, 48), new Rows(looks.length, 44)];
+  const [statics, ofDay] = [new Rows(cells, 48), new Rows(looks.length, 44)];
   const runs: number[] = [];
   const n = looks.length;
   const problem = { offset: new Float64Array(n), seen: new Float64Array(n), trip: new Int32Array(n).fill(-1) };
@@ -109,8 +109,8 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
     if (!k || looks[k - 1].cell !== cell) {
       runs.push(k);
       row.n = 0;
-      design.addLasting(row, cell);
-      lasting.add(row);
+      design.addStatic(row, cell);
+      statics.add(row);
     }
     row.n = 0;
     design.addOfDay(row, cell, days[k], likelihoodOf(look));
@@ -125,13 +125,13 @@ export function assemble(design: Design, looks: SpeciesLook[], days: DesignDay[]
     n,
     ...problem,
     runs: Int32Array.from(runs),
-    lastingRows: lasting.at,
-    lastingIndex: lasting.index,
-    lastingValue: lasting.value,
+    staticRows: statics.at,
+    staticIndex: statics.index,
+    staticValue: statics.value,
     dayRows: ofDay.at,
     dayIndex: ofDay.index,
     dayValue: ofDay.value,
-    worth: new Float64Array(n).fill(1),
+    caseWeight: new Float64Array(n).fill(1),
   };
 }
 
@@ -140,16 +140,16 @@ const bounded = (eta: number): number => Math.min(6, Math.max(-25, eta));
 
 /** Log rate of every look. */
 export function logRates(
-  { n, offset, trip, runs, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue }: Problem,
+  { n, offset, trip, runs, staticRows, staticIndex, staticValue, dayRows, dayIndex, dayValue }: Problem,
   beta: Float64Array,
   firstTrip: number,
 ): Float64Array {
   const eta = new Float64Array(n);
   for (let run = 0; run + 1 < runs.length; run++) {
-    let lasting = 0;
-    for (let j = lastingRows[run]; j < lastingRows[run + 1]; j++) lasting += lastingValue[j] * beta[lastingIndex[j]];
+    let fixed = 0;
+    for (let j = staticRows[run]; j < staticRows[run + 1]; j++) fixed += staticValue[j] * beta[staticIndex[j]];
     for (let k = runs[run]; k < runs[run + 1]; k++) {
-      let own = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
+      let own = offset[k] + fixed + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
       for (let j = dayRows[k]; j < dayRows[k + 1]; j++) own += dayValue[j] * beta[dayIndex[j]];
       eta[k] = bounded(own);
     }
@@ -184,20 +184,20 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
   const p = spec.columns;
   const info = new Float64Array(p * p);
   const firstTrip = firstTripOf(spec);
-  const { runs, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
+  const { runs, trip, staticRows, staticIndex, staticValue, dayRows, dayIndex, dayValue, caseWeight } = problem;
   const eta = logRates(problem, beta, firstTrip);
   // Of one cell: the weighted sum of its looks' own columns, and which of them are not zero. What is of the day is
   // gathered in a small table of its own, which stays in the processor's cache.
-  const days = spec.lasting;
+  const days = spec.staticColumns;
   const sum = new Float64Array(days);
   const touched = new Int32Array(days);
   const ofDays = new Float64Array(days * days);
   for (let run = 0; run + 1 < runs.length; run += every) {
-    const [from, to] = [lastingRows[run], lastingRows[run + 1]];
+    const [from, to] = [staticRows[run], staticRows[run + 1]];
     let [total, n] = [0, 0];
     for (let k = runs[run]; k < runs[run + 1]; k++) {
       const mu = Math.exp(eta[k]);
-      const weight = every * worth[k] * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
+      const weight = every * caseWeight[k] * Math.max(1e-9, (mu * mu * Math.exp(-mu)) / -Math.expm1(-mu));
       total += weight;
       const [first, end] = [dayRows[k], dayRows[k + 1]];
       for (let a = first; a < end; a++) {
@@ -212,13 +212,13 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
       const line = (firstTrip + trip[k]) * p;
       info[line + firstTrip + trip[k]] += weight;
       for (let a = first; a < end; a++) info[line + dayIndex[a]] += weight * dayValue[a];
-      for (let a = from; a < to; a++) info[line + lastingIndex[a]] += weight * lastingValue[a];
+      for (let a = from; a < to; a++) info[line + staticIndex[a]] += weight * staticValue[a];
     }
     for (let a = from; a < to; a++) {
-      const line = lastingIndex[a] * p;
-      const va = lastingValue[a];
+      const line = staticIndex[a] * p;
+      const va = staticValue[a];
       const wa = total * va;
-      for (let b = from; b <= a; b++) info[line + lastingIndex[b]] += wa * lastingValue[b];
+      for (let b = from; b <= a; b++) info[line + staticIndex[b]] += wa * staticValue[b];
       for (let t = 0; t < n; t++) info[line + touched[t]] += va * sum[touched[t]];
     }
     for (let t = 0; t < n; t++) sum[touched[t]] = 0;
@@ -231,23 +231,23 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
 export function scoreOf(problem: Problem, beta: Float64Array, spec: DesignSpec): Float64Array {
   const gradient = new Float64Array(spec.columns);
   const firstTrip = firstTripOf(spec);
-  const { offset, runs, seen, trip, lastingRows, lastingIndex, lastingValue, dayRows, dayIndex, dayValue, worth } = problem;
+  const { offset, runs, seen, trip, staticRows, staticIndex, staticValue, dayRows, dayIndex, dayValue, caseWeight } = problem;
   for (let run = 0; run + 1 < runs.length; run++) {
-    const [from, to] = [lastingRows[run], lastingRows[run + 1]];
-    let lasting = 0;
-    for (let a = from; a < to; a++) lasting += lastingValue[a] * beta[lastingIndex[a]];
+    const [from, to] = [staticRows[run], staticRows[run + 1]];
+    let fixed = 0;
+    for (let a = from; a < to; a++) fixed += staticValue[a] * beta[staticIndex[a]];
     let total = 0;
     for (let k = runs[run]; k < runs[run + 1]; k++) {
       const [first, end] = [dayRows[k], dayRows[k + 1]];
-      let eta = offset[k] + lasting + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
+      let eta = offset[k] + fixed + (trip[k] >= 0 ? beta[firstTrip + trip[k]] : 0);
       for (let a = first; a < end; a++) eta += dayValue[a] * beta[dayIndex[a]];
       const mu = Math.exp(bounded(eta));
-      const score = worth[k] * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
+      const score = caseWeight[k] * (seen[k] * ((mu * Math.exp(-mu)) / -Math.expm1(-mu)) - (1 - seen[k]) * mu);
       total += score;
       for (let a = first; a < end; a++) gradient[dayIndex[a]] += score * dayValue[a];
       if (trip[k] >= 0) gradient[firstTrip + trip[k]] += score;
     }
-    for (let a = from; a < to; a++) gradient[lastingIndex[a]] += total * lastingValue[a];
+    for (let a = from; a < to; a++) gradient[staticIndex[a]] += total * staticValue[a];
   }
   return gradient;
 }

@@ -2,10 +2,16 @@ import type { CellTable } from '../chart';
 import { CELL, cellKey } from '../geo';
 import { Design, designDay } from './design';
 import { indexCells, regionFrom } from './region';
+import { statement, type Statement } from '../statements';
 import { Contributions, reasonsFor, type Reason } from './reasons';
 import type { Day } from './conditions';
 import type { Model } from './fit';
 import { BEYOND_TERMS, type Forecast } from './predict';
+
+export type PlaceShape =
+  'steep bank' | 'hump' | 'point' | 'channel' | 'drop-off' | 'open basin' | 'hard-to-soft edge' | 'hard flat' | 'flat';
+/** A shape alone, or with the cover on it: `shape` is a PlaceShape. */
+export type PlaceCode = 'place.shape' | 'place.timber' | 'place.weed';
 
 /** A place one would fish: a local best with the cells round it that are nearly as good. */
 export interface Place {
@@ -13,7 +19,7 @@ export interface Place {
   /** Metres in the chart's plane. */
   x: number;
   y: number;
-  name: string;
+  name: Statement<PlaceCode>;
   probability: number;
   low: number;
   high: number;
@@ -65,30 +71,22 @@ function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map
   return [...regionFrom(start, cells, indexOf, belongs, 40)];
 }
 
-/** A name from what the chart shows there. */
-export function placeName(cells: CellTable, i: number, thermocline: number | null): string {
-  const [near, wide, slope, hard] = [cells.positionNear[i], cells.positionWide[i], cells.slope[i], cells.hardness[i]];
-  const cover = cells.woodDistance[i] < 25 ? 'Timber' : cells.weedDistance[i] < 25 ? 'Weed' : null;
-  const shape =
-    cells.shoreDistance[i] < 40 && slope > 0.1
-      ? 'steep bank'
-      : near > 0.3 && wide > 0.6
-        ? 'hump'
-        : wide > 0.8
-          ? 'point'
-          : wide < -1
-            ? 'channel'
-            : slope > 0.07
-              ? 'drop-off'
-              : thermocline != null && cells.depth[i] > thermocline + 2
-                ? 'open basin'
-                : cells.edgeDistance[i] < 20
-                  ? 'hard-to-soft edge'
-                  : hard > 0.6
-                    ? 'hard flat'
-                    : 'flat';
-  if (cover) return `${cover} on ${shape === 'open basin' ? 'the deep bottom' : `a ${shape}`}`;
-  return shape[0].toUpperCase() + shape.slice(1);
+/** What the chart shows there, as a name. */
+export function placeName(cells: CellTable, i: number, thermocline: number | null): Statement<PlaceCode> {
+  const code: PlaceCode = cells.woodDistance[i] < 25 ? 'place.timber' : cells.weedDistance[i] < 25 ? 'place.weed' : 'place.shape';
+  return statement(code, { shape: placeShape(cells, i, thermocline) });
+}
+
+function placeShape(cells: CellTable, i: number, thermocline: number | null): PlaceShape {
+  const [near, wide, slope] = [cells.positionNear[i], cells.positionWide[i], cells.slope[i]];
+  if (cells.shoreDistance[i] < 40 && slope > 0.1) return 'steep bank';
+  if (near > 0.3 && wide > 0.6) return 'hump';
+  if (wide > 0.8) return 'point';
+  if (wide < -1) return 'channel';
+  if (slope > 0.07) return 'drop-off';
+  if (thermocline != null && cells.depth[i] > thermocline + 2) return 'open basin';
+  if (cells.edgeDistance[i] < 20) return 'hard-to-soft edge';
+  return cells.hardness[i] > 0.6 ? 'hard flat' : 'flat';
 }
 
 /**

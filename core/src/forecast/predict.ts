@@ -1,6 +1,6 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
 import { CELL } from '../geo';
-import { schoolSetting } from '../species';
+import { strategySetting } from '../species';
 import { hatAt } from './basis';
 import { CellsWithDay } from './cells-with-day';
 import { DayTotal, stayingShift } from './day-total';
@@ -9,14 +9,14 @@ import {
   baitWind,
   blownBy,
   fetchIndex,
-  LASTING_BY_DAY,
+  STATIC_SCALED_BY_DAY,
   openBy,
-  schoolLasting,
-  schoolOfDepth,
-  SCHOOLS,
+  staticPart,
+  strategyOfDepth,
+  STRATEGIES,
   shownOfColumn,
-  WHOLLY_LASTING,
-} from './schools';
+  STATIC_STRATEGIES,
+} from './strategies';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -38,7 +38,7 @@ const NODES = [-2.8569700138728056, -1.355626179974266, 0, 1.355626179974266, 2.
 const WEIGHTS = [0.011257411327720689, 0.2220759220056126, 0.5333333333333333, 0.2220759220056126, 0.011257411327720689];
 
 /** Half-width of a central 80 % interval in standard deviations. */
-const EIGHTY = 1.2815515655446004;
+const Z80 = 1.2815515655446004;
 
 /**
  * What no term of the design can say of a cell, as a standard deviation on the log scale: with it, 80 % intervals hold
@@ -46,8 +46,8 @@ const EIGHTY = 1.2815515655446004;
  */
 export const BEYOND_TERMS = 0.55;
 
-/** Chance of at least one target for a log rate, with the spread between trips integrated over. */
-export function chance(logRate: number, tripSpread: number): number {
+/** Chance of at least one target for a log rate, with the trip effect integrated out (Gauss–Hermite quadrature). */
+export function chanceOverTrips(logRate: number, tripSpread: number): number {
   let total = 0;
   for (let k = 0; k < NODES.length; k++) total += WEIGHTS[k] * -Math.expm1(-Math.exp(Math.min(6, logRate + tripSpread * NODES[k])));
   return total;
@@ -61,7 +61,7 @@ class ChanceTable {
   private readonly values: Float64Array;
   constructor(readonly tripSpread: number) {
     const n = Math.round((TABLE_HIGH - TABLE_LOW) / TABLE_STEP) + 2;
-    this.values = Float64Array.from({ length: n }, (_, k) => chance(TABLE_LOW + k * TABLE_STEP, tripSpread));
+    this.values = Float64Array.from({ length: n }, (_, k) => chanceOverTrips(TABLE_LOW + k * TABLE_STEP, tripSpread));
   }
   at(logRate: number): number {
     const x = (Math.min(TABLE_HIGH, Math.max(TABLE_LOW, logRate)) - TABLE_LOW) / TABLE_STEP;
@@ -76,15 +76,15 @@ const DEPTH_STEP = 0.02;
 /**
  * Forecasts days on one water from one fit. What lasts at a cell is worked out once: its log rate, the variance of that,
  * and how it varies together with what a day adds. For a day, what follows from the depth alone is worked out once a
- * step of depth; a cell then adds its schools, hardness and wind.
+ * step of depth; a cell then adds its strategies, hardness and wind.
  */
 export class Predictor {
   private readonly design: Design;
-  private readonly lastingRate: Float64Array;
-  private readonly lastingVariance: Float64Array;
+  private readonly staticRate: Float64Array;
+  private readonly staticVariance: Float64Array;
   private readonly withDay: CellsWithDay;
-  /** What lasts of the schools of which a part does that counts by the day, row by row. */
-  private readonly schools: Float32Array;
+  /** What lasts of the strategies of which a part does that counts by the day, row by row. */
+  private readonly strategies: Float32Array;
   private readonly chances: ChanceTable;
   private readonly total: DayTotal;
 
@@ -96,10 +96,10 @@ export class Predictor {
     this.design = new Design(spec, cells);
     const kept = Math.round(Math.sqrt(covariance.length));
     const n = cells.count;
-    this.lastingRate = new Float64Array(n);
-    this.lastingVariance = new Float64Array(n);
+    this.staticRate = new Float64Array(n);
+    this.staticVariance = new Float64Array(n);
     this.withDay = new CellsWithDay(this.design, cells, covariance);
-    this.schools = new Float32Array(n * LASTING_BY_DAY.length);
+    this.strategies = new Float32Array(n * STATIC_SCALED_BY_DAY.length);
     this.chances = new ChanceTable(tripSpread);
     this.total = new DayTotal(this.design, beta, cells, profile);
     const row = new SparseRow();
@@ -107,12 +107,12 @@ export class Predictor {
       row.n = 0;
       row.add(0, 1);
       let rate = Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]);
-      for (const school of WHOLLY_LASTING) {
-        const score = schoolLasting(school, profile, cells, i);
-        row.add(this.design.start.schools + SCHOOLS.indexOf(school), score);
-        rate += schoolSetting(profile, `${school}.weight`) * score;
+      for (const strategy of STATIC_STRATEGIES) {
+        const score = staticPart(strategy, profile, cells, i);
+        row.add(this.design.start.strategies + STRATEGIES.indexOf(strategy), score);
+        rate += strategySetting(profile, `${strategy}.weight`) * score;
       }
-      let variance = this.design.addLasting(row, i) / lambda.place;
+      let variance = this.design.addStatic(row, i) / lambda.place;
       for (let a = 0; a < row.n; a++) {
         const [ia, va] = [row.index[a], row.value[a]];
         rate += va * beta[ia];
@@ -121,15 +121,17 @@ export class Predictor {
         variance += va * va * covariance[base + ia];
       }
       this.withDay.set(i, row);
-      this.lastingRate[i] = rate;
-      this.lastingVariance[i] = variance;
-      LASTING_BY_DAY.forEach((school, k) => (this.schools[i * LASTING_BY_DAY.length + k] = schoolLasting(school, profile, cells, i)));
+      this.staticRate[i] = rate;
+      this.staticVariance[i] = variance;
+      STATIC_SCALED_BY_DAY.forEach(
+        (strategy, k) => (this.strategies[i * STATIC_SCALED_BY_DAY.length + k] = staticPart(strategy, profile, cells, i)),
+      );
     }
   }
 
   /** @param today change of the log rate of each cell by what was seen earlier today, if anything was */
   on(day: Day, today: Float32Array | null = null): Forecast {
-    const { model, cells, lastingRate, lastingVariance, chances, schools } = this;
+    const { model, cells, staticRate, staticVariance, chances, strategies } = this;
     const n = cells.count;
     const out: Forecast = {
       probability: new Float32Array(n),
@@ -144,19 +146,19 @@ export class Predictor {
     const holding = holdingTable(model.holding, model.profile, at, day.maxDepth);
     const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
     const { values, width, wind } = this.withDay;
-    const [baitEntry, entries] = [this.withDay.entryOf('bait'), LASTING_BY_DAY.map((school) => this.withDay.entryOf(school))];
-    const { windFrom, windSpeed } = at.school;
-    const bait = baitWind(at.school);
+    const [baitEntry, entries] = [this.withDay.entryOf('bait'), STATIC_SCALED_BY_DAY.map((strategy) => this.withDay.entryOf(strategy))];
+    const { windFrom, windSpeed } = at.strategy;
+    const bait = baitWind(at.strategy);
     const { depth: bottoms, hardness, fetch } = cells;
     const [upwind, downwind] = [fetchIndex(windFrom), fetchIndex(windFrom + 180)];
-    const { worth, among } = own;
-    const count = LASTING_BY_DAY.length;
-    const m = worth.length;
+    const { coefficients, among } = own;
+    const count = STATIC_SCALED_BY_DAY.length;
+    const m = coefficients.length;
     const x = new Float64Array(m);
     for (let i = 0; i < n; i++) {
       const depth = bottoms[i];
-      let eta = lastingRate[i] + shift + (today ? today[i] : 0);
-      let variance = lastingVariance[i];
+      let eta = staticRate[i] + shift + (today ? today[i] : 0);
+      let variance = staticVariance[i];
       if (!Number.isNaN(depth)) {
         const b = Math.min(rate.length - 1, Math.round(depth / DEPTH_STEP));
         const [up, down] = [fetch[i * FETCH_DIRECTIONS + upwind], fetch[i * FETCH_DIRECTIONS + downwind]];
@@ -164,7 +166,7 @@ export class Predictor {
         let half = 0;
         for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
         for (let k = 0; k < count; k++) {
-          x[k] = times[b * count + k] * schools[i * count + k];
+          x[k] = times[b * count + k] * strategies[i * count + k];
           half += x[k] * values[row + entries[k]];
         }
         const blown = blownBy(up, down, windSpeed);
@@ -178,14 +180,14 @@ export class Predictor {
         eta += rate[b];
         for (let j = 0; j < m; j++) {
           const v = x[j];
-          eta += v * worth[j];
+          eta += v * coefficients[j];
           let sum = withOwn[b * m + j];
           for (let k = 0, pair = j * m; k <= j; k++) sum += x[k] * among[pair + k];
           half += v * sum;
         }
         variance += spreadOfDepth[b] + 2 * half;
       }
-      const spread = EIGHTY * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
+      const spread = Z80 * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
       out.probability[i] = chances.at(eta);
       out.low[i] = chances.at(eta - spread);
       out.high[i] = chances.at(eta + spread);
@@ -196,17 +198,17 @@ export class Predictor {
     return out;
   }
 
-  /** What a cell adds on a day to what follows from its depth: what lasts of its schools, how wind-blown and open it is, its hardness. */
+  /** What a cell adds on a day to what follows from its depth: what lasts of its strategies, how wind-blown and open it is, its hardness. */
   private ownOf(day: DesignDay): Own {
     const { beta, covariance, spec } = this.model;
     const kept = Math.round(Math.sqrt(covariance.length));
-    const { schools, wind, 'bottom by temperature': bottom } = this.design.start;
-    const bait = schools + SCHOOLS.indexOf('bait');
+    const { strategies, wind, 'bottom by temperature': bottom } = this.design.start;
+    const bait = strategies + STRATEGIES.indexOf('bait');
     const [warm, warmth] = hatAt(spec.splines.temperature, day.surface);
     const columns: Own['columns'] = [
-      ...LASTING_BY_DAY.map((school): Own['columns'][number] => [[schools + SCHOOLS.indexOf(school), 1]]),
+      ...STATIC_SCALED_BY_DAY.map((strategy): Own['columns'][number] => [[strategies + STRATEGIES.indexOf(strategy), 1]]),
       [
-        [bait, baitWind(day.school)],
+        [bait, baitWind(day.strategy)],
         [wind, 1],
       ],
       [[wind + 1, 1]],
@@ -217,10 +219,10 @@ export class Predictor {
     ];
     const between = (one: Own['columns'][number], other: Own['columns'][number]): number =>
       one.reduce((sum, [a, u]) => other.reduce((s, [b, v]) => s + u * v * covariance[a * kept + b], sum), 0);
-    const prior = (column: number): number => day.school.weights[column - schools] ?? 0;
+    const prior = (column: number): number => day.strategy.weights[column - strategies] ?? 0;
     return {
       columns,
-      worth: Float64Array.from(columns, (parts) => parts.reduce((sum, [c, v]) => sum + v * (beta[c] + prior(c)), 0)),
+      coefficients: Float64Array.from(columns, (parts) => parts.reduce((sum, [c, v]) => sum + v * (beta[c] + prior(c)), 0)),
       // Half of the variance of what a cell adds: each pair once, its own with half its weight.
       among: Float64Array.from(columns.flatMap((one, j) => columns.map((other, k) => between(one, other) * (j === k ? 0.5 : 1)))),
     };
@@ -238,7 +240,7 @@ export class Predictor {
       rate: new Float64Array(count),
       variance: new Float64Array(count),
       withOwn: new Float64Array(count * columns.length),
-      times: new Float64Array(count * LASTING_BY_DAY.length),
+      times: new Float64Array(count * STATIC_SCALED_BY_DAY.length),
       from: new Int32Array(count + 1),
       index: new Int32Array(count * this.withDay.width),
       value: new Float64Array(count * this.withDay.width),
@@ -246,12 +248,12 @@ export class Predictor {
     for (let b = 0; b < count; b++) {
       const depth = b * DEPTH_STEP;
       row.n = 0;
-      SCHOOLS.forEach((school, k) => {
-        const [added, times] = schoolOfDepth(school, day.school, depth);
-        row.add(design.start.schools + k, added);
-        out.rate[b] += day.school.weights[k] * added;
-        const lasting = LASTING_BY_DAY.indexOf(school);
-        if (lasting >= 0) out.times[b * LASTING_BY_DAY.length + lasting] = times;
+      STRATEGIES.forEach((strategy, k) => {
+        const [added, times] = strategyOfDepth(strategy, day.strategy, depth);
+        row.add(design.start.strategies + k, added);
+        out.rate[b] += day.strategy.weights[k] * added;
+        const scaled = STATIC_SCALED_BY_DAY.indexOf(strategy);
+        if (scaled >= 0) out.times[b * STATIC_SCALED_BY_DAY.length + scaled] = times;
       });
       design.addOfDepth(row, depth, day);
       for (let a = 0; a < row.n; a++) {
@@ -276,7 +278,7 @@ export class Predictor {
 /** What a cell adds on a day by itself, each as columns of the design with what they are multiplied by. */
 interface Own {
   columns: [column: number, times: number][][];
-  worth: Float64Array;
+  coefficients: Float64Array;
   among: Float64Array;
 }
 
@@ -285,7 +287,7 @@ interface DepthRows {
   variance: Float64Array;
   /** Covariance with each of what a cell adds. */
   withOwn: Float64Array;
-  /** How much what lasts of the schools counts. */
+  /** How much what lasts of the strategies counts. */
   times: Float64Array;
   /** How much of each entry of a cell's row with the day it adds, row by row. */
   from: Int32Array;

@@ -1,19 +1,55 @@
 import type { CellTable } from '../chart';
-import { SCHOOLS, schoolScore, shownOfColumn, windBlown, type School } from './schools';
-import { Design, SparseRow, type DesignDay, type TermName } from './design';
+import { statement, type Statement } from '../statements';
+import { STRATEGIES, strategyScore, shownOfColumn, windBlown, type Strategy } from './strategies';
+import { Design, SparseRow, type DesignDay } from './design';
+import { declared } from './terms';
 
 /** What speaks for or against a place, in the field's terms. */
 export const FACTORS = ['depth', 'thermocline', 'bottom', 'shape', 'cover', 'wind', 'quiet', 'log', 'today'] as const;
 export type Factor = (typeof FACTORS)[number];
 
-/** One factor's share in a place, on the log scale against the water's mean, and its words. */
+export type ReasonCode =
+  | 'reason.depth.suits'
+  | 'reason.depth.shallow'
+  | 'reason.depth.deep'
+  | 'reason.window.inside'
+  | 'reason.window.outside'
+  | 'reason.thermocline.over'
+  | 'reason.thermocline.below'
+  | 'reason.thermocline.just'
+  | 'reason.thermocline.well'
+  | 'reason.bottom.unknown'
+  | 'reason.bottom'
+  | 'reason.bottom.edge'
+  | 'reason.shape.rise'
+  | 'reason.shape.small'
+  | 'reason.shape.hole'
+  | 'reason.shape.slope'
+  | 'reason.shape.good'
+  | 'reason.shape.flat'
+  | 'reason.timber.here'
+  | 'reason.timber.near'
+  | 'reason.weed.here'
+  | 'reason.weed.near'
+  | 'reason.cover.none'
+  | 'reason.wind.blown'
+  | 'reason.wind.sheltered'
+  | 'reason.wind.neither'
+  | 'reason.shore.away'
+  | 'reason.shore.close'
+  | 'reason.log.more'
+  | 'reason.log.less'
+  | 'reason.today.seen'
+  | 'reason.today.fewer';
+
+/** One factor's share in a place, on the log scale against the water's mean, and what it says. */
 export interface Reason {
   factor: Factor;
   effect: number;
-  words: string;
+  says: Statement<ReasonCode>;
 }
 
-const OF_SCHOOL: Record<School, Factor> = {
+const OF_STRATEGY: Record<Strategy, Factor> = {
   depth: 'depth',
   comfort: 'thermocline',
   bottom: 'bottom',
@@ -23,25 +59,6 @@ const OF_SCHOOL: Record<School, Factor> = {
   quiet: 'quiet',
   known: 'shape',
 };
-/** Every term that tells one cell from another: the bars of a place have to add up to what sets it apart. */
-const OF_TERM: Record<Exclude<TermName, 'schools' | 'season' | 'detection' | 'trip'>, Factor> = {
-  depth: 'depth',
-  'depth by temperature': 'depth',
-  'depth by trend': 'depth',
-  'depth by sun': 'depth',
-  light: 'depth',
-  thermocline: 'thermocline',
-  hardness: 'bottom',
-  'bottom by temperature': 'bottom',
-  edge: 'bottom',
-  'position near': 'shape',
-  'position wide': 'shape',
-  slope: 'shape',
-  cover: 'cover',
-  wind: 'wind',
-  place: 'log',
-};
-
 /** Splits a cell's log rate by factor. */
 export class Contributions {
   private readonly factorOf: Int8Array;
@@ -54,16 +71,18 @@ export class Contributions {
   ) {
     this.factorOf = new Int8Array(design.spec.columns).fill(-1);
     for (const term of design.spec.terms) {
-      const factor = (OF_TERM as Partial<Record<TermName, Factor>>)[term.name];
+      const factor = declared(term.name).explains;
       if (factor) this.factorOf.fill(FACTORS.indexOf(factor), term.start, term.start + term.count);
-      if (term.name === 'schools') SCHOOLS.forEach((school, k) => (this.factorOf[term.start + k] = FACTORS.indexOf(OF_SCHOOL[school])));
+      if (term.name === 'strategies')
+        STRATEGIES.forEach((strategy, k) => (this.factorOf[term.start + k] = FACTORS.indexOf(OF_STRATEGY[strategy])));
     }
   }
 
   of(cell: number): Float64Array {
     const out = new Float64Array(FACTORS.length);
-    SCHOOLS.forEach((school, k) => {
-      out[FACTORS.indexOf(OF_SCHOOL[school])] += this.day.school.weights[k] * schoolScore(school, this.day.school, this.design.cells, cell);
+    STRATEGIES.forEach((strategy, k) => {
+      out[FACTORS.indexOf(OF_STRATEGY[strategy])] +=
+        this.day.strategy.weights[k] * strategyScore(strategy, this.day.strategy, this.design.cells, cell);
     });
     out[FACTORS.indexOf('depth')] += shownOfColumn(this.design.cells.depth[cell]);
     this.design.fill(this.row, cell, this.day, 0, -1);
@@ -88,55 +107,53 @@ export class Contributions {
   }
 }
 
-const m = (v: number): string => `${v.toFixed(1)} m`;
+/** Cover of a kind so many metres off, to the next five. */
+const near = (kind: 'timber' | 'weed', off: number): Statement<ReasonCode> =>
+  off < 5 ? statement(`reason.${kind}.here`) : statement(`reason.${kind}.near`, { within: Math.ceil(off / 5) * 5 });
 
-/** Words for a factor of a cell; `good` says whether it speaks for the place. */
-function words(factor: Factor, good: boolean, cells: CellTable, i: number, day: DesignDay, species: string): string {
+/** What a factor of a cell says; `good` tells whether it speaks for the place. */
+function says(factor: Factor, good: boolean, cells: CellTable, i: number, day: DesignDay, species: string): Statement<ReasonCode> {
   const depth = cells.depth[i];
   switch (factor) {
     case 'depth':
       return good
-        ? `${m(depth)} of water, where ${species} are looked for today`
-        : depth < day.school.holding
-          ? `shallow at ${m(depth)}`
-          : `deep at ${m(depth)}`;
+        ? statement('reason.depth.suits', { depth, species })
+        : statement(depth < day.strategy.holding ? 'reason.depth.shallow' : 'reason.depth.deep', { depth });
     case 'thermocline':
-      if (day.thermocline == null) return good ? 'inside the depths that suit' : 'outside the depths that suit';
+      if (day.thermocline == null) return statement(good ? 'reason.window.inside' : 'reason.window.outside');
       if (depth > day.thermocline + 1)
-        return good
-          ? `open water over ${m(depth)}, fish hang above the thermocline`
-          : `bottom below the thermocline (${m(day.thermocline)})`;
-      return good ? `just above the thermocline (${m(day.thermocline)})` : `well above the thermocline (${m(day.thermocline)})`;
+        return statement(good ? 'reason.thermocline.over' : 'reason.thermocline.below', { depth, thermocline: day.thermocline });
+      return statement(good ? 'reason.thermocline.just' : 'reason.thermocline.well', { thermocline: day.thermocline });
     case 'bottom': {
       const edge = cells.edgeDistance[i] < 40;
-      if (Number.isNaN(cells.hardness[i])) return 'bottom hardness not known';
-      const kind = cells.hardness[i] > 0.6 ? 'hard bottom' : cells.hardness[i] < 0.35 ? 'soft bottom' : 'firm bottom';
-      return edge ? `${kind}, where hard meets soft` : kind;
+      if (Number.isNaN(cells.hardness[i])) return statement('reason.bottom.unknown');
+      const kind = cells.hardness[i] > 0.6 ? 'hard' : cells.hardness[i] < 0.35 ? 'soft' : 'firm';
+      return statement(edge ? 'reason.bottom.edge' : 'reason.bottom', { kind });
     }
     case 'shape': {
       const [near, wide, slope] = [cells.positionNear[i], cells.positionWide[i], cells.slope[i]];
-      if (near > 0.35 && wide > 0.8) return `a rise ${m(wide)} above what lies round it`;
-      if (near > 0.25) return 'a small rise';
-      if (wide < -1.2) return 'down in the channel or a hole';
-      if (slope > 0.08) return `on a slope, ${Math.round(slope * 100)} m in 100 m`;
-      return good ? 'the shape of the bottom' : 'flat and featureless';
+      if (near > 0.35 && wide > 0.8) return statement('reason.shape.rise', { rise: wide });
+      if (near > 0.25) return statement('reason.shape.small');
+      if (wide < -1.2) return statement('reason.shape.hole');
+      if (slope > 0.08) return statement('reason.shape.slope', { percent: Math.round(slope * 100) });
+      return statement(good ? 'reason.shape.good' : 'reason.shape.flat');
     }
     case 'cover': {
       const [wood, weed] = [cells.woodDistance[i], cells.weedDistance[i]];
-      if (wood < 60 && wood <= weed) return wood < 5 ? 'timber or brush right here' : `timber or brush within ${Math.ceil(wood / 5) * 5} m`;
-      if (weed < 60) return weed < 5 ? 'weed right here' : `weed within ${Math.ceil(weed / 5) * 5} m`;
-      return 'no cover known near';
+      if (wood < 60 && wood <= weed) return near('timber', wood);
+      if (weed < 60) return near('weed', weed);
+      return statement('reason.cover.none');
     }
     case 'wind': {
-      const w = windBlown(cells, i, day.school.windFrom, day.school.windSpeed);
-      return w > 0.15 ? 'wind-blown' : w < -0.15 ? 'sheltered from the wind' : 'neither wind-blown nor sheltered';
+      const w = windBlown(cells, i, day.strategy.windFrom, day.strategy.windSpeed);
+      return statement(w > 0.15 ? 'reason.wind.blown' : w < -0.15 ? 'reason.wind.sheltered' : 'reason.wind.neither');
     }
     case 'quiet':
-      return good ? 'away from the shore' : 'close to the shore';
+      return statement(good ? 'reason.shore.away' : 'reason.shore.close');
     case 'log':
-      return good ? 'your log holds more here than the rest explains' : 'your log holds less here than the rest explains';
+      return statement(good ? 'reason.log.more' : 'reason.log.less');
     case 'today':
-      return good ? 'fish or bait seen near here earlier today' : 'looked at near here earlier today, fewer than expected';
+      return statement(good ? 'reason.today.seen' : 'reason.today.fewer');
   }
 }
 
@@ -154,7 +171,7 @@ export function reasonsFor(
   if (moved) own[FACTORS.indexOf('today')] = moved[i];
   return FACTORS.map((factor, f): Reason => {
     const effect = own[f] - mean[f];
-    return { factor, effect, words: words(factor, effect > 0, cells, i, day, species) };
+    return { factor, effect, says: says(factor, effect > 0, cells, i, day, species) };
   })
     .filter((r) => Math.abs(r.effect) >= 0.05)
     .sort((a, b) => Math.abs(b.effect) - Math.abs(a.effect));

@@ -1,43 +1,20 @@
-import { Design, EFFORT_KINDS, type DesignSpec, type TermName } from './design';
-import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from './linear-algebra';
+import { Design, EFFORT_KINDS, type DesignSpec } from './design';
+import { declared, type TermDeclaration } from './terms';
+import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from '../numbers';
 import { information, scoreOf, type Problem } from './look-likelihood';
 
 /** Targets a cell-sized scan shows where nothing is known: the intercepts' prior, on the log scale. */
 const BASE: Record<(typeof EFFORT_KINDS)[number], number> = { scan: Math.log(0.012), fish: Math.log(0.005), troll: Math.log(0.0003) };
 const BASE_PRECISION = 4;
 
-/** Coefficients before any log and anything borrowed: with them a forecast is the schools. */
+/** Coefficients before any log and anything borrowed: with them a forecast is the strategies. */
 export const blankBase = ({ columns }: DesignSpec): Float64Array =>
   Float64Array.from({ length: columns }, (_, i) => (i < EFFORT_KINDS.length ? BASE[EFFORT_KINDS[i]] : 0));
 
-/** Bounds of a term's precision; the place term always keeps some freedom, since places do last. */
-const LOOSEST: Record<string, number> = { place: 0.25, trip: 0.2 };
-const TIGHTEST: Record<string, number> = { place: 6 };
-/** What is expected of a term's precision before any log, about the schools or what was borrowed, and how many coefficients' worth that counts for. */
-const EXPECTED: Record<TermName, number> = {
-  schools: 5,
-  'depth by temperature': 1,
-  season: 1,
-  'depth by trend': 1.5,
-  'depth by sun': 2,
-  'bottom by temperature': 1.5,
-  thermocline: 7.5,
-  light: 7.5,
-  wind: 3,
-  detection: 3,
-  depth: 20,
-  hardness: 7.5,
-  'position near': 7.5,
-  'position wide': 7.5,
-  slope: 7.5,
-  cover: 1.5,
-  edge: 2,
-  place: 1,
-  trip: 4,
-};
-const EXPECTED_WORTH = 1.5;
-/** Where the search for a precision begins, if not at what is expected: where logs have mostly led it. */
-const START: Partial<Record<TermName, number>> = { depth: 2, place: 2, 'depth by temperature': 0.7, trip: 6 };
+/** How many coefficients' worth what is expected of a term's precision counts for. */
+const PRIOR_WEIGHT = 1.5;
+/** Bounds of a term's precision where it has none of its own. */
+const [LOOSEST, TIGHTEST] = [0.05, 1e5];
 
 /**
  * The search for the coefficients and the terms' precisions of one problem: penalised iteratively reweighted least
@@ -63,12 +40,12 @@ export class Search {
     const { terms } = this.spec;
     this.beta = Float64Array.from(base);
     this.penalties = terms.map((t) => design.penaltyOf(t));
-    this.lambda = terms.map((t) => (problem.n && START[t.name]) || EXPECTED[t.name]);
+    this.lambda = terms.map((t) => startOf(declared(t.name), problem.n));
     this.last = terms.map(() => 0);
   }
 
   /** The first steps: on the way there a part of the places is enough to tell the way. */
-  approach(): void {
+  warmStart(): void {
     for (let k = 0; k < 3; k++) if (this.step(this.factorOf(this.information(4))) < 0.3) break;
   }
 
@@ -82,22 +59,22 @@ export class Search {
    * little once the fit has settled: steps with an older one still end at the same mode.
    * @returns the factor of the penalised information that it went by
    */
-  settle(info: Float64Array, steps: number, near: number): Float64Array {
+  solve(info: Float64Array, steps: number, near: number): Float64Array {
     const factor = this.factorOf(info);
     for (let k = 0; k < steps; k++) if (this.step(factor) < near) break;
     return factor;
   }
 
-  /** Renews each term's precision. @param factor what `settle` gave @returns the farthest that one went, log scale, of those that still say something */
-  renew(factor: Float64Array): number {
+  /** Updates each term's precision (lambda). @param factor what `solve` gave @returns the farthest that one went, log scale, of those that still say something */
+  updateLambda(factor: Float64Array): number {
     const inverse = invertFactor(factor, this.spec.columns);
     let moved = 0;
     this.spec.terms.forEach((term, k) => {
       if (!term.count) return;
-      const { next, freedom } = this.fellnerSchall(k, inverse);
+      const { next, edf } = this.fellnerSchall(k, inverse);
       const way = Math.log(next / this.lambda[k]);
       // A term that has all but vanished may go on vanishing; nothing waits for it.
-      if (freedom > 0.3) moved = Math.max(moved, Math.abs(way));
+      if (edf > 0.3) moved = Math.max(moved, Math.abs(way));
       // The update goes an even way in small steps: twice as far where it goes on as before.
       this.lambda[k] = way * this.last[k] > 0 ? boundedPrecision(term.name, next * Math.exp(way)) : next;
       this.last[k] = way;
@@ -105,7 +82,7 @@ export class Search {
     return moved;
   }
 
-  private fellnerSchall(k: number, inverse: Float64Array): { next: number; freedom: number } {
+  private fellnerSchall(k: number, inverse: Float64Array): { next: number; edf: number } {
     const { start, count, name } = this.spec.terms[k];
     const { beta, base } = this;
     const [penalty, lambda] = [this.penalties[k], this.lambda[k]];
@@ -117,10 +94,10 @@ export class Search {
         trace += s * inverseEntry(inverse, this.spec.columns, start + a, start + b);
         square += s * (beta[start + a] - base[start + a]) * (beta[start + b] - base[start + b]);
       }
-    const freedom = Math.max(1e-6, count - lambda * trace);
-    const next = (freedom + EXPECTED_WORTH) / (square + EXPECTED_WORTH / EXPECTED[name]);
+    const edf = Math.max(1e-6, count - lambda * trace);
+    const next = (edf + PRIOR_WEIGHT) / (square + PRIOR_WEIGHT / declared(name).prior);
     // No more than a factor of eight a round: the update may overshoot when a term is all but gone.
-    return { next: Math.min(lambda * 8, Math.max(lambda / 8, boundedPrecision(name, next))), freedom };
+    return { next: Math.min(lambda * 8, Math.max(lambda / 8, boundedPrecision(name, next))), edf };
   }
 
   /** Gradient of the penalised log-likelihood. */
@@ -163,5 +140,9 @@ export class Search {
   }
 }
 
-const boundedPrecision = (name: TermName, precision: number): number =>
-  Math.min(TIGHTEST[name] ?? 1e5, Math.max(LOOSEST[name] ?? 0.05, precision));
+const startOf = ({ startsAt, prior }: TermDeclaration, looks: number): number => (looks && startsAt) || prior;
+
+function boundedPrecision(name: string, precision: number): number {
+  const { tightest = TIGHTEST, loosest = LOOSEST } = declared(name);
+  return Math.min(tightest, Math.max(loosest, precision));
+}

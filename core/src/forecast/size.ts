@@ -1,6 +1,6 @@
 import type { CellTable } from '../chart';
 import { depthScale, designDay, type DesignDay } from './design';
-import { choleskyInPlace, choleskySolve } from './linear-algebra';
+import { choleskyInPlace, choleskySolve } from '../numbers';
 import type { SpeciesLook } from './look-likelihood';
 import type { Day } from './conditions';
 import type { Forecast } from './predict';
@@ -22,7 +22,7 @@ export interface SizeModel {
 const LEAST = { sized: 25, large: 5 };
 /** Precision of what a standard step of a covariate does to the log odds: half a unit is expected, not more. */
 const PRECISION = 4;
-const EIGHTY = 1.2815515655446004;
+const Z80 = 1.2815515655446004;
 
 /** Depth, hardness, wood, warmth and low light at a cell on a day. */
 function covariates(cells: CellTable, i: number, day: DesignDay): number[] {
@@ -48,17 +48,17 @@ export function learnSizes(looks: SpeciesLook[], cells: CellTable, species: Spec
     if (!d) days.set(day, (d = designDay(species, day)));
     return d;
   };
-  const rows: { x: number[]; large: boolean; worth: number }[] = [];
+  const rows: { x: number[]; large: boolean; weight: number }[] = [];
   const counted = new Set<string>();
   for (const { look, cell, day, odds, trip } of looks)
     look.targets.forEach((t, k) => {
       const key = `${trip} ${t.target}`;
       if (t.size == null || !(odds[k] > 0.05) || counted.has(key)) return;
       counted.add(key);
-      rows.push({ x: covariates(cells, cell, dayOf(day)), large: t.size === 'large', worth: odds[k] });
+      rows.push({ x: covariates(cells, cell, dayOf(day)), large: t.size === 'large', weight: odds[k] });
     });
-  const sized = rows.reduce((s, r) => s + r.worth, 0);
-  const large = rows.reduce((s, r) => s + (r.large ? r.worth : 0), 0);
+  const sized = rows.reduce((s, r) => s + r.weight, 0);
+  const large = rows.reduce((s, r) => s + (r.large ? r.weight : 0), 0);
   if (sized < LEAST.sized || large < LEAST.large) return null;
   const p = rows[0].x.length;
   const known = (k: number): number[] => rows.flatMap((r) => (Number.isNaN(r.x[k]) ? [] : [r.x[k]]));
@@ -75,12 +75,12 @@ export function learnSizes(looks: SpeciesLook[], cells: CellTable, species: Spec
       hessian[k * n + k] = PRECISION;
       gradient[k] = -PRECISION * beta[k];
     }
-    for (const { x, large: is, worth } of rows) {
+    for (const { x, large: is, weight } of rows) {
       const z = standard(x, mean, spread);
       const s = 1 / (1 + Math.exp(-dot(z, beta)));
       for (let a = 0; a < n; a++) {
-        gradient[a] += worth * ((is ? 1 : 0) - s) * z[a];
-        for (let b = 0; b <= a; b++) hessian[a * n + b] += worth * s * (1 - s) * z[a] * z[b];
+        gradient[a] += weight * ((is ? 1 : 0) - s) * z[a];
+        for (let b = 0; b <= a; b++) hessian[a * n + b] += weight * s * (1 - s) * z[a] * z[b];
       }
     }
     choleskyInPlace(hessian, n);
@@ -123,7 +123,7 @@ export function ofLarge(forecast: Forecast, size: SizeModel, cells: CellTable, s
     const p = forecast.probability[i];
     out.probability[i] = thinned(p, share);
     // On the log scale the two are unsure apart from each other.
-    const own = spread * (1 - share) * EIGHTY;
+    const own = spread * (1 - share) * Z80;
     out.low[i] = Math.min(out.probability[i], thinned(p, share) * Math.exp(-Math.hypot(Math.log(p / forecast.low[i]), own)));
     out.high[i] = Math.max(
       out.probability[i],

@@ -1,12 +1,12 @@
 import type { CellTable } from '../chart';
 import { findSpecies, type SpeciesProfile } from '../species';
-import { Liking } from './liking';
+import { HabitatPreference } from './habitat-preference';
 import type { FitLook, SpeciesLook } from './look-likelihood';
-import { Misnaming, type NamedTarget } from './misnaming';
+import { Misclassification, type NamedTarget } from './misclassification';
 
 /** A species counts as one that another may be taken for when so many of the other's marks may be it. */
 const LEAST_MIXED = 1.5;
-/** Marks of a species below which its liking of places is not worked out. */
+/** Marks of a species below which its preference of places is not worked out. */
 const LEAST_MARKS = 8;
 /** How often marks are sorted at most by what the sorting before says of where species are, and the share of the marks that may still move at the end. */
 const ROUNDS = 12;
@@ -26,7 +26,7 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
     if (!profiles.has(name)) profiles.set(name, findSpecies(name, known));
     return profiles.get(name)?.name ?? null;
   };
-  const names = new Misnaming(targets, canonical);
+  const names = new Misclassification(targets, canonical);
   const wanted = names.species.indexOf(species.name);
   let odds = names.odds();
   const spread = (): SpeciesLook[] => {
@@ -44,18 +44,18 @@ export function speciesOdds(looks: FitLook[], species: SpeciesProfile, known: Sp
     return (k === wanted || shared > LEAST_MIXED) && odds.reduce((s, o) => s + o[k], 0) >= LEAST_MARKS;
   });
   if (mixed.length < 2) return spread();
-  const likings = new Map<number, Liking>();
+  const preferences = new Map<number, HabitatPreference>();
   for (const name of mixed) {
     const profile = findSpecies(name, known);
-    if (profile) likings.set(names.species.indexOf(name), new Liking(profile, looks, cells));
+    if (profile) preferences.set(names.species.indexOf(name), new HabitatPreference(profile, looks, cells));
   }
   for (let round = 0; round < ROUNDS; round++) {
     const likes = new Map<number, Float32Array>();
-    for (const [k, liking] of likings) {
+    for (const [k, preference] of preferences) {
       const missed = new Float64Array(looks.length).fill(1);
       targets.forEach(({ look }, t) => (missed[look] *= 1 - odds[t][k]));
-      liking.learn(missed.map((m) => 1 - m));
-      likes.set(k, liking.of(looks.length));
+      preference.learn(missed.map((m) => 1 - m));
+      likes.set(k, preference.of(looks.length));
     }
     const like = (k: number, look: number): number => likes.get(k)?.[look] ?? 1;
     names.learn(like);

@@ -3,21 +3,21 @@ import { CELL, cellKey } from '../geo';
 import type { Look } from '../logbook';
 
 /** How far what was seen earlier on a day carries: in space, in time, and against how much of the usual. */
-export interface Carry {
+export interface Kernel {
   /** Width of the Gaussian kernel, m. */
   width: number;
   /** Hours after which a sighting counts for 1/e; infinite where the whole day counts alike. */
   hours: number;
   /** The usual counts for as many expected contacts as this. */
-  steady: number;
+  pseudoCount: number;
   /** Power of the ratio of what was seen to what was expected. */
   power: number;
 }
 
 /** What a fit learned of days: how fish seen, and bait seen, earlier on a day move the rest of it; null where they do not. */
 export interface TodayModel {
-  fish: Carry | null;
-  bait: Carry | null;
+  fish: Kernel | null;
+  bait: Kernel | null;
   /** Balls and clouds of bait that a scan of a whole cell shows on average. */
   baitRate: number;
 }
@@ -40,7 +40,7 @@ const HOUR = 3_600_000;
 const SAME_PASS = 1 / 6;
 const WIDTHS = [80, 160, 320, 640];
 const HOURS = [2.5, Infinity];
-const STEADY = [1, 3, 10, 30];
+const PSEUDO_COUNTS = [1, 3, 10, 30];
 const REACH = 2.5;
 /** How much better, in log likelihood, later looks must be foretold before anything is carried. */
 const LEAST_GAIN = 3;
@@ -105,31 +105,31 @@ function learn(
   before: Float64Array[],
   kind: Kind,
   powers: number[],
-): { carry: Carry | null; ratios: Float64Array[] } {
+): { kernel: Kernel | null; ratios: Float64Array[] } {
   const first = FIRST[kind];
-  let best: { gain: number; carry: Carry } | null = null;
-  const ratioOf = (own: Float64Array, j: number, { steady, power }: Pick<Carry, 'steady' | 'power'>): number =>
-    ((steady + own[COUNTS * j + first + 1]) / (steady + own[COUNTS * j + first])) ** power;
+  let best: { gain: number; kernel: Kernel } | null = null;
+  const ratioOf = (own: Float64Array, j: number, { pseudoCount, power }: Pick<Kernel, 'pseudoCount' | 'power'>): number =>
+    ((pseudoCount + own[COUNTS * j + first + 1]) / (pseudoCount + own[COUNTS * j + first])) ** power;
   WIDTHS.forEach((width, w) =>
     HOURS.forEach((hours, h) => {
-      for (const steady of STEADY)
+      for (const pseudoCount of PSEUDO_COUNTS)
         for (const power of powers) {
           let gain = 0;
           trips.forEach(({ n, counts }, t) => {
             const own = sums[t][w][h];
             for (let j = 0; j < n; j++) {
-              const ratio = ratioOf(own, j, { steady, power });
+              const ratio = ratioOf(own, j, { pseudoCount, power });
               gain += counts[COUNTS * j + 1] * Math.log(ratio) - counts[COUNTS * j] * before[t][j] * (ratio - 1);
             }
           });
-          if (!best || gain > best.gain) best = { gain, carry: { width, hours, steady, power } };
+          if (!best || gain > best.gain) best = { gain, kernel: { width, hours, pseudoCount, power } };
         }
     }),
   );
-  const { gain, carry } = best!;
-  if (!(gain > LEAST_GAIN)) return { carry: null, ratios: before };
-  const own = sums.map((trip) => trip[WIDTHS.indexOf(carry.width)][HOURS.indexOf(carry.hours)]);
-  return { carry, ratios: before.map((ratios, t) => ratios.map((r, j) => r * ratioOf(own[t], j, carry))) };
+  const { gain, kernel } = best!;
+  if (!(gain > LEAST_GAIN)) return { kernel: null, ratios: before };
+  const own = sums.map((trip) => trip[WIDTHS.indexOf(kernel.width)][HOURS.indexOf(kernel.hours)]);
+  return { kernel, ratios: before.map((ratios, t) => ratios.map((r, j) => r * ratioOf(own[t], j, kernel))) };
 }
 
 /**
@@ -150,7 +150,7 @@ export function learnToday(looks: DayLook[], baitRate: number): TodayModel {
   const none = trips.map(({ n }) => new Float64Array(n).fill(1));
   const fish = learn(trips, sums, none, 'fish', [1]);
   const bait = learn(trips, sums, fish.ratios, 'bait', [0.25, 0.5, 1]);
-  return { fish: fish.carry, bait: bait.carry, baitRate };
+  return { fish: fish.kernel, bait: bait.kernel, baitRate };
 }
 
 /** The newest so many trips are enough to learn from. */
@@ -187,7 +187,7 @@ export const seenEarlier = (looks: Look[], is: (name: string) => boolean, indexO
  * By how much what was seen earlier today moves the log rate of each cell.
  * @param chances what was expected of each cell before anything was seen @param at the moment forecast for, ms
  */
-export function movedToday(
+export function withinDayUpdate(
   model: TodayModel | undefined,
   earlier: SeenToday[],
   chances: Float32Array,
@@ -197,25 +197,26 @@ export function movedToday(
   if (!model || !earlier.length || (!model.fish && !model.bait)) return null;
   const out = new Float32Array(cells.count);
   const indexOf = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
-  const apply = (carry: Carry | null, of: (l: SeenToday) => [number, number]): void => {
-    if (!carry) return;
+  const apply = (kernel: Kernel | null, of: (l: SeenToday) => [number, number]): void => {
+    if (!kernel) return;
     const [expected, seen] = [new Float64Array(cells.count), new Float64Array(cells.count)];
-    const reach = Math.ceil((REACH * carry.width) / CELL);
+    const reach = Math.ceil((REACH * kernel.width) / CELL);
     for (const look of earlier) {
       const hours = (at - look.at) / HOUR;
       if (hours < 0) continue;
-      const aged = Math.exp(-hours / carry.hours);
+      const aged = Math.exp(-hours / kernel.hours);
       const [e, s] = of(look);
       for (let dr = -reach; dr <= reach; dr++)
         for (let dc = -reach; dc <= reach; dc++) {
           const i = indexOf.get(cellKey(cells.column[look.cell] + dc, cells.row[look.cell] + dr));
           if (i === undefined) continue;
-          const k = aged * Math.exp(-((dc * dc + dr * dr) * CELL * CELL) / (2 * carry.width * carry.width));
+          const k = aged * Math.exp(-((dc * dc + dr * dr) * CELL * CELL) / (2 * kernel.width * kernel.width));
           expected[i] += k * e;
           seen[i] += k * s;
         }
     }
-    for (let i = 0; i < cells.count; i++) out[i] += carry.power * Math.log((carry.steady + seen[i]) / (carry.steady + expected[i]));
+    for (let i = 0; i < cells.count; i++)
+      out[i] += kernel.power * Math.log((kernel.pseudoCount + seen[i]) / (kernel.pseudoCount + expected[i]));
   };
   apply(model.fish, (l) => [-Math.log1p(-Math.min(0.99, chances[l.cell])) * l.effort, l.fish]);
   apply(model.bait, (l) => [model.baitRate * l.effort, l.bait]);

@@ -1,18 +1,19 @@
 import type { CellTable } from '../chart';
 import { seeded } from '../numbers';
-import { courseOfLatitude, seasonOf, type SpeciesProfile, type StageName } from '../species';
+import { seasonOf, type SpeciesProfile, type StageName } from '../species';
 import type { Borrowed } from './borrow';
+import { courseOf, waterYearOf, type WaterFrame } from './conditions';
 import { CancelledError, fitModel } from './fit';
 import { logEffort, seenChance, type FitLook, type SpeciesLook } from './look-likelihood';
 import { hotSpots, type CellTally } from './hot-spots';
-import { chance } from './predict';
+import { chanceOverTrips } from './predict';
 import { Rates } from './rates';
-import { combinedScore, schoolDay, schoolScore, SCHOOLS, type School } from './schools';
+import { combinedScore, strategyDay, strategyScore, STRATEGIES, type Strategy } from './strategies';
 import { betterBy, scoresOf, type HeldLook, type Scored, type Scores } from './scores';
 import { speciesOdds } from './species-odds';
 
-/** Who is held against the model: a constant, the schools combined, last seasons' hot spots, and each school alone. */
-export const RIVALS = ['base rate', 'schools', 'hot spots', ...SCHOOLS] as const;
+/** Who is held against the model: a constant, the strategies combined, last seasons' hot spots, and each strategy alone. */
+export const RIVALS = ['base rate', 'strategies', 'hot spots', ...STRATEGIES] as const;
 export type Rival = (typeof RIVALS)[number];
 
 /** How trips were held out. */
@@ -29,25 +30,25 @@ export interface HeldScores {
   bestTenth: { model: number; hotSpots: number };
 }
 
-/** How right one school was, against the average look. */
-export interface SchoolLine {
-  school: School;
+/** How right one strategy was, against the average look. */
+export interface StrategyLine {
+  strategy: Strategy;
   better: Scored;
 }
 
 export interface ScoreCard {
   made: HeldScores[];
-  /** The schools in each stage of the season, all year first, by how right they were on trips held out. */
-  stages: { stage: StageName | null; looks: number; trips: number; schools: SchoolLine[] }[];
-  /** The schools season by season. */
-  years: { year: number; looks: number; schools: SchoolLine[] }[];
+  /** The strategies in each stage of the season, all year first, by how right they were on trips held out. */
+  stages: { stage: StageName | null; looks: number; trips: number; strategies: StrategyLine[] }[];
+  /** The strategies season by season. */
+  years: { year: number; looks: number; strategies: StrategyLine[] }[];
   /**
-   * What the model is worth on trips held out: clearly better than the schools and than the base rate, clearly worse than
+   * What the model is worth on trips held out: clearly better than the strategies and than the base rate, clearly worse than
    * one of them, or not to be told apart.
    */
   verdict: 'better' | 'worse' | 'not told apart';
   /** The one of the two that came nearest to it, or passed it. */
-  nearest: 'schools' | 'base rate';
+  nearest: 'strategies' | 'base rate';
 }
 
 export interface ValidateOptions {
@@ -83,7 +84,7 @@ export function validate(
   species: SpeciesProfile,
   known: SpeciesProfile[],
   cells: CellTable,
-  latitude: number,
+  frame: WaterFrame,
   options: ValidateOptions = {},
 ): ScoreCard | null {
   const { folds: most = 5, onProgress, cancelled, borrowed = null } = options;
@@ -127,10 +128,11 @@ export function validate(
     if (held === 'trips') ofTrips = judged;
   }
   if (!made.length) return null;
-  const { schools, 'base rate': even } = made[0].rivals;
-  const nearest = schools.modelBetterBy.value < even.modelBetterBy.value ? 'schools' : 'base rate';
+  const { strategies, 'base rate': even } = made[0].rivals;
+  const nearest = strategies.modelBetterBy.value < even.modelBetterBy.value ? 'strategies' : 'base rate';
   const gain = made[0].rivals[nearest].modelBetterBy;
   const stageOf = new Map<number, StageName>();
+  const [course, year] = [courseOf(frame), waterYearOf(frame)];
   for (const { trip, day } of looks)
     if (!stageOf.has(trip))
       stageOf.set(
@@ -139,16 +141,19 @@ export function validate(
           at: day.conditions.at,
           surface: day.conditions.surface,
           readings: [],
-          latitude,
-          course: courseOfLatitude(latitude),
+          latitude: frame.latitude,
+          course,
+          year,
         }).stage,
       );
-  const board = (some: Judged[]): SchoolLine[] =>
-    SCHOOLS.map((school) => ({ school, better: schoolGain(some, school, weights) })).sort((a, b) => b.better.value - a.better.value);
-  const part = (some: Judged[]): { looks: number; trips: number; schools: SchoolLine[] } => ({
+  const board = (some: Judged[]): StrategyLine[] =>
+    STRATEGIES.map((strategy) => ({ strategy, better: strategyGain(some, strategy, weights) })).sort(
+      (a, b) => b.better.value - a.better.value,
+    );
+  const part = (some: Judged[]): { looks: number; trips: number; strategies: StrategyLine[] } => ({
     looks: some.length,
     trips: new Set(some.map((j) => j.look.trip)).size,
-    schools: board(some),
+    strategies: board(some),
   });
   const stages = [...new Set(stageOf.values())]
     .map((stage) => ({ stage, ...part(ofTrips.filter((j) => stageOf.get(j.look.trip) === stage)) }))
@@ -158,7 +163,7 @@ export function validate(
     stages: [{ stage: null, ...part(ofTrips) }, ...stages.sort((a, b) => b.trips - a.trips)],
     years: [...new Set(trips.map(yearOf))].map((year) => {
       const own = ofTrips.filter((j) => yearOf(j.look.trip) === year);
-      return { year, looks: own.length, schools: board(own) };
+      return { year, looks: own.length, strategies: board(own) };
     }),
     nearest,
     verdict: gain.low > 0 ? 'better' : gain.high < 0 ? 'worse' : 'not told apart',
@@ -196,10 +201,10 @@ function judge(
   const rates = new Rates(model, cells);
   const spots = hotSpots(talliesOf(sorted, cells), cells);
   const scans = sorted.filter((l) => l.look.kind === 'scan');
-  const days = new Map<FitLook['day'], ReturnType<typeof schoolDay>>();
-  const today = (day: FitLook['day']): ReturnType<typeof schoolDay> => {
+  const days = new Map<FitLook['day'], ReturnType<typeof strategyDay>>();
+  const today = (day: FitLook['day']): ReturnType<typeof strategyDay> => {
     let d = days.get(day);
-    if (!d) days.set(day, (d = schoolDay(species, day)));
+    if (!d) days.set(day, (d = strategyDay(species, day)));
     return d;
   };
   // Each rival is told how scans see, which is nothing of where fish are, and how many the log sees: its level is the one under which as many were expected as seen.
@@ -207,7 +212,7 @@ function judge(
     () => 0,
     (l) => combinedScore(today(l.day), cells, l.cell),
     (l) => Math.log(Math.max(1e-9, spots[l.cell])),
-    ...SCHOOLS.map((school) => (l: FitLook) => schoolScore(school, today(l.day), cells, l.cell)),
+    ...STRATEGIES.map((strategy) => (l: FitLook) => strategyScore(strategy, today(l.day), cells, l.cell)),
   ];
   const seen = scans.reduce((s, l) => s + seenChance(l), 0) + 0.5;
   const effortOf = (l: SpeciesLook): number => logEffort(l.look) + rates.detection(l.look, l.cell);
@@ -218,7 +223,7 @@ function judge(
     const eta = rates.of(look.cell, look.day);
     return {
       look,
-      said: chance(eta + effort, model.tripSpread),
+      said: chanceOverTrips(eta + effort, model.tripSpread),
       rivals: scorers.map((score, r) => -Math.expm1(-Math.exp(Math.min(4, levels[r] + score(look) + effort)))),
       whole: [eta, Math.log(Math.max(1e-9, spots[look.cell]))],
     };
@@ -267,8 +272,8 @@ function bestTenth(judged: Judged[], who: 0 | 1, weights: (l: SpeciesLook) => nu
   return seen > 0 ? found / seen : 0;
 }
 
-/** By how much a school is better than the average look. */
-function schoolGain(judged: Judged[], school: School, weights: (l: SpeciesLook) => number): Scored {
+/** By how much a strategy is better than the average look. */
+function strategyGain(judged: Judged[], strategy: Strategy, weights: (l: SpeciesLook) => number): Scored {
   const of = (name: Rival): HeldLook[] => heldLooks(judged, (j) => j.rivals[RIVALS.indexOf(name)], weights);
-  return betterBy(of(school), of('base rate'), seeded(101 + SCHOOLS.indexOf(school)));
+  return betterBy(of(strategy), of('base rate'), seeded(101 + STRATEGIES.indexOf(strategy)));
 }

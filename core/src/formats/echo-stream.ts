@@ -51,9 +51,9 @@ export function readEcho(line: string): Echo | string {
     const said = JSON.parse(line) as unknown;
     if (said === null || typeof said !== 'object' || Array.isArray(said)) return 'the line is no object';
     const o = said as Record<string, unknown>;
-    const number = (name: string, least: number, most: number, unsaid?: number): number => {
+    const number = (name: string, min: number, max: number, unsaid?: number): number => {
       const value = o[name] ?? unsaid;
-      if (typeof value !== 'number' || !(value >= least && value <= most)) throw new Unread(`${name} must be from ${least} to ${most}`);
+      if (typeof value !== 'number' || !(value >= min && value <= max)) throw new Unread(`${name} must be from ${min} to ${max}`);
       return value;
     };
     const levels = (name: string): Uint8Array => {

@@ -174,7 +174,7 @@ function soundingOf(point: Open, report: FileReport): Row | 'no depth' | null {
   };
 }
 
-const inRange = (v: number | null, least: number, most: number): number | null => (v !== null && v >= least && v <= most ? v : null);
+const inRange = (v: number | null, min: number, max: number): number | null => (v !== null && v >= min && v <= max ? v : null);
 
 function waypointOf({ line, latitude, longitude, values }: Open): Waypoint {
   const time = readTime(values.get('time') ?? '');

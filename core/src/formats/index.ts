@@ -13,6 +13,7 @@ export {
 export { readGeoJson, readOutline, readCover } from './geojson';
 export { readWaterFile, WATER_SETTINGS, type WaterFile } from './water-file';
 export { packParts, unpackParts } from './binary';
+export { packTables, unpackTables, type PlainRow } from './columns';
 export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
 export { LiveNmea, type BoatNews } from './nmea-live';
 export { readEcho, writeEcho, type Echo, type ForwardEcho, type SideScanEcho, type SounderEcho } from './echo-stream';

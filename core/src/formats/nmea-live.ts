@@ -1,4 +1,4 @@
-import { degreesIn, KNOT, numberIn, scaled, type Sentence } from './nmea';
+import { degreesIn, depthOf, KNOT, numberIn, scaled, type Sentence } from './nmea';
 
 /** What the boat's network last said, each part null until it did. SI units; degrees true; depth below the surface where the sounder knows its own. */
 export interface BoatNews {
@@ -62,15 +62,10 @@ export class LiveNmea {
         this.set('windFrom', numberIn(f[1]), now);
         this.set('windSpeed', numberIn(f[7]) ?? scaled(f[5], KNOT), now);
         return null;
-      case 'DPT': {
-        const depth = numberIn(f[1]);
-        // A positive offset is from the transducer up to the surface; a negative one goes to the keel and says nothing of the water.
-        if (depth !== null && depth > 0) this.set('depth', depth + Math.max(0, numberIn(f[2]) ?? 0), now);
-        return null;
-      }
+      case 'DPT':
       case 'DBS':
       case 'DBT': {
-        const depth = numberIn(f[3]) ?? scaled(f[1], 0.3048);
+        const depth = depthOf(type, f);
         if (depth !== null && depth > 0) this.set('depth', depth, now);
         return null;
       }

@@ -77,6 +77,17 @@ const DAY = 86_400_000;
 export const KNOT = 0.514444;
 /** Positions farther apart in time are not joined, ms. */
 const JOIN = 10_000;
+/**
+ * The depth of the water that a sentence tells, m; null where it tells none. DPT, DBS and DBT of NMEA 0183.
+ * @param f its fields, the first being its type
+ */
+export function depthOf(type: string, f: string[]): number | null {
+  if (type !== 'DPT') return numberIn(f[3]) ?? scaled(f[1], 0.3048) ?? scaled(f[5], 1.8288);
+  const depth = numberIn(f[1]);
+  // A positive offset is from the transducer up to the surface; a negative one is to the keel and says nothing of the water.
+  return depth === null ? null : depth + Math.max(0, numberIn(f[2]) ?? 0);
+}
+
 /** DPT knows its offset, DBS is from the surface, DBT from the transducer. */
 const RANK: Record<string, number> = { DPT: 3, DBS: 2, DBT: 1 };
 
@@ -120,14 +131,10 @@ export class NmeaReader {
       case 'MTW':
         this.temperature = numberIn(f[1]);
         return [];
-      case 'DPT': {
-        const depth = numberIn(f[1]);
-        // A positive offset is from the transducer up to the surface; a negative one is to the keel and says nothing of the water.
-        return this.sound(line, depth === null ? null : depth + Math.max(0, numberIn(f[2]) ?? 0), type);
-      }
+      case 'DPT':
       case 'DBS':
       case 'DBT':
-        return this.sound(line, numberIn(f[3]) ?? scaled(f[1], 0.3048) ?? scaled(f[5], 1.8288), type);
+        return this.sound(line, depthOf(type, f), type);
       default:
         return [];
     }

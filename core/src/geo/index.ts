@@ -1,6 +1,7 @@
 /** Positions (WGS 84 degrees), distances, the water's metric grid (UTM), polygons and rasters. */
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { readPosition } from './read-position';
+export { BLUR_SIZES, blurCell, blurred, type BlurSize } from './blur';
 export { metricPlane, utmZone, utmEpsg, distanceToSegment, type MetricPlane, type Point } from './plane';
 export {
   geometryFault,

@@ -1,18 +1,36 @@
 /** Lake physics: density, oxygen, light, the water column, waves. Each rule with its source. */
 export { waterDensity } from './density';
 export { oxygenSaturation } from './oxygen';
-export { attenuation, lightAt, onePercentDepth, sunHeight } from './light';
+export { sunAndMoon, type SunAndMoon } from './sun-and-moon';
+export { attenuation, lightAt, lightAtDepth, onePercentDepth, sunHeight } from './light';
 export {
   tidyProfile,
+  findLayers,
   findThermocline,
   temperatureAt,
   oxygenAt,
+  oxygenCurve,
   ProfileError,
   type ProfileSample,
   type WaterColumn,
+  type Layers,
   type Thermocline,
 } from './profile';
-export { columnFor, oxygenHoldsTo, seasonDay, settledThermocline, type ColumnInputs } from './model-column';
+export { columnFor, oxygenHoldsTo, type ColumnInputs } from './model-column';
+export { seasonDay } from './season-day';
+export { courseOfLatitude, usualAt, usualCourse, type SurfaceReading, type UsualCourse } from './usual-course';
+export {
+  coolingHalf,
+  formsLayers,
+  overturnMargin,
+  seasonScale,
+  settledThermocline,
+  waterYear,
+  winterBelow,
+  type Mixing,
+  type WaterShape,
+  type WaterYear,
+} from './water-year';
 export { waveHeight, fetchAt } from './waves';
 export {
   buoyancyFrequency,
@@ -26,7 +44,6 @@ export {
   type Hypsograph,
 } from './stability';
 export { columnState, type ColumnState } from './state';
-export { usableLayer, type LayerNeeds } from './oxygen-layer';
-export { lightWindows, type LightWindow } from './daylight';
-export type { DatedCast } from './own-casts';
+export { lowLight, type LightWindow, type LowLight } from './daylight';
+export type { DatedProfile } from './own-profiles';
 export { isTidal } from './tidal';

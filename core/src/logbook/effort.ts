@@ -1,5 +1,5 @@
 import { patch, type Patch, type Point } from '../geo';
-import { coneWidth } from '../sonar';
+import { coneWidth, DEFAULT_RIG, sideScanDistance } from '../sonar';
 
 /** A fix of the track in the water's metric plane, time in ms. */
 export interface Fix {
@@ -48,6 +48,9 @@ function completed(fix: Fix): Fix {
   return { ...fix, sectorRange, sectorAngle: fix.sectorAngle ?? (fix.mode === 'sweep' ? USUAL_ANGLE.sweep : USUAL_ANGLE.scan) };
 }
 
+/** The first echo of the bottom in a side-scan picture fills so much of its range, m: what lies under it is not told apart. */
+const FIRST_ECHO = 0.1;
+
 /** A patch of water that was looked into, from and to (ms). */
 export interface Swath {
   from: number;
@@ -55,7 +58,7 @@ export interface Swath {
   patch: Patch;
   /** The view that saw it; where the track does not say: side-scan with ranges, forward-facing with a sector, else the sounder. */
   view: string;
-  /** How far off the boat's line it reached, m: mean of both sides, or the range of a sector. */
+  /** How far off the boat's line it reached over the ground, m: mean of both sides, or the range of a sector. */
   reach: number;
   /** The boat's line while it saw it. */
   line: [Point, Point];
@@ -80,41 +83,56 @@ function cap(x: number, y: number, radius: number, start: number): Point[] {
   });
 }
 
-function sides(
-  fix: Fix,
-  depthAt: (x: number, y: number) => number,
-  beam: number,
-): { port: number; starboard: number; cone: boolean } | null {
-  if (fix.port != null || fix.starboard != null) {
-    return { port: fix.port ?? 0, starboard: fix.starboard ?? 0, cone: false };
-  }
-  if (fix.sectorRange != null) return null;
-  const depth = fix.depth ?? depthAt(fix.x, fix.y);
-  if (!(depth > 0)) return null;
-  const half = coneWidth(depth, beam) / 2;
-  return { port: half, starboard: half, cone: true };
+/** What is seen of the ground to either side of the boat: from `near` to `port` and `starboard`, m off its line. */
+interface Sides {
+  near: number;
+  port: number;
+  starboard: number;
+  cone: boolean;
 }
 
-function between(a: Fix, b: Fix, depthAt: (x: number, y: number) => number, beam: number): Point[] | null {
-  const here = sides(a, depthAt, beam);
-  if (!here) return null;
-  const next = (a.view === b.view && sides(b, depthAt, beam)) || here;
+/**
+ * A side-scan's ranges are slant ranges, as set on the unit: over the ground they reach √(R² − H²), and the first echo of
+ * the bottom covers a strip of √((H + e)² − H²) under the boat. Where nobody knows how deep it is they are taken as they are.
+ */
+function sides(fix: Fix, depthAt: (x: number, y: number) => number, beam: number): Sides | null {
+  const depth = fix.depth ?? depthAt(fix.x, fix.y);
+  if (fix.port != null || fix.starboard != null) {
+    const height = depth > 0 ? Math.max(0, depth - DEFAULT_RIG.transducerDepth) : 0;
+    const over = (range: number | null): number => (range ? sideScanDistance(range, height) : 0);
+    return {
+      near: height ? sideScanDistance(height + FIRST_ECHO, height) : 0,
+      port: over(fix.port),
+      starboard: over(fix.starboard),
+      cone: false,
+    };
+  }
+  if (fix.sectorRange != null || !(depth > 0)) return null;
+  const half = coneWidth(depth, beam) / 2;
+  return { near: 0, port: half, starboard: half, cone: true };
+}
+
+/** The bands of ground that were seen between two fixes: one round the line, or one to either side of the strip under the boat. */
+function between(a: Fix, b: Fix, here: Sides, next: Sides): Point[][] {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const length = Math.hypot(dx, dy);
   if (here.cone) {
     // A cone also sees half its width before the first and beyond the last ping: round ends.
     const angle = length > 1e-6 ? Math.atan2(dy, dx) : 0;
-    return [...cap(b.x, b.y, next.port, angle - Math.PI / 2), ...cap(a.x, a.y, here.port, angle + Math.PI / 2)];
+    return [[...cap(b.x, b.y, next.port, angle - Math.PI / 2), ...cap(a.x, a.y, here.port, angle + Math.PI / 2)]];
   }
-  if (length < 1e-6) return null;
+  if (length < 1e-6) return [];
   const [ux, uy] = [dx / length, dy / length];
-  return [
-    [a.x - uy * here.port, a.y + ux * here.port],
-    [b.x - uy * next.port, b.y + ux * next.port],
-    [b.x + uy * next.starboard, b.y - ux * next.starboard],
-    [a.x + uy * here.starboard, a.y - ux * here.starboard],
-  ];
+  // To port where it is above 0.
+  const off = (p: Fix, by: number): Point => [p.x - uy * by, p.y + ux * by];
+  const band = (a0: number, b0: number, a1: number, b1: number): Point[] => [off(a, a1), off(b, b1), off(b, b0), off(a, a0)];
+  if (!here.near && !next.near) return [band(-here.starboard, -next.starboard, here.port, next.port)];
+  const [a0, b0] = [here.near, next.near];
+  const bands: Point[][] = [];
+  if (here.port > a0 || next.port > b0) bands.push(band(a0, b0, Math.max(a0, here.port), Math.max(b0, next.port)));
+  if (here.starboard > a0 || next.starboard > b0) bands.push(band(-Math.max(a0, here.starboard), -Math.max(b0, next.starboard), -a0, -b0));
+  return bands;
 }
 
 function sector(fix: Fix, heading: number): Point[] {
@@ -129,8 +147,8 @@ function sector(fix: Fix, heading: number): Point[] {
 }
 
 /**
- * The patches of water that a trip's scanning saw: a band between two joined fixes (to the ranges of the sides, or
- * the cone's width of a sounder), and the swept sector of each forward-facing fix. Ranges and angles that a side-scan's
+ * The patches of water that a trip's scanning saw: bands between two joined fixes (as far over the ground as the ranges
+ * of the sides reach, without the strip under the boat; or the cone's width of a sounder), and the swept sector of each forward-facing fix. Ranges and angles that a side-scan's
  * or a forward-facing view's fix does not give are taken as usual.
  * @param fixes the trip's track, sorted by time
  * @param depthAt depth from the chart, m, for fixes without their own
@@ -157,15 +175,15 @@ export function scanSwaths(fixes: Fix[], depthAt: (x: number, y: number) => numb
     }
     const next = fixes[i + 1] && completed(fixes[i + 1]);
     if (next && joined(fix, next)) {
-      const band = between(fix, next, depthAt, beam);
-      const side = band && sides(fix, depthAt, beam);
-      if (band && side)
+      const side = sides(fix, depthAt, beam);
+      const then = side && ((fix.view === next.view && sides(next, depthAt, beam)) || side);
+      for (const band of side && then ? between(fix, next, side, then) : [])
         swaths.push({
           from: fix.at,
           to: next.at,
           patch: patch(band),
-          view: fix.view ?? (side.cone ? 'sounder' : 'side-scan'),
-          reach: (side.port + side.starboard) / (side.port > 0 && side.starboard > 0 ? 2 : 1),
+          view: fix.view ?? (side!.cone ? 'sounder' : 'side-scan'),
+          reach: (side!.port + side!.starboard) / (side!.port > 0 && side!.starboard > 0 ? 2 : 1),
           line: [
             [fix.x, fix.y],
             [next.x, next.y],

@@ -8,11 +8,11 @@ export type Field<T = unknown, Needed extends boolean = boolean> = {
 } & (
   | { readonly type: 'text'; readonly longest: number }
   | { readonly type: 'choice'; readonly options: readonly string[] }
-  | { readonly type: 'number'; readonly least: number; readonly most: number; readonly whole: boolean }
+  | { readonly type: 'number'; readonly min: number; readonly max: number; readonly whole: boolean }
   | { readonly type: 'time' }
 ) & { readonly __value?: T };
 
-type NumberLimits = { least: number; most: number; whole?: boolean };
+type NumberLimits = { min: number; max: number; whole?: boolean };
 
 export const text = (what: string, longest = 200): Field<string, false> => ({ type: 'text', longest, needed: false, what });
 export const choice = <const O extends readonly string[]>(what: string, options: O): Field<O[number], false> => ({
@@ -21,10 +21,10 @@ export const choice = <const O extends readonly string[]>(what: string, options:
   needed: false,
   what,
 });
-export const number = (what: string, { least, most, whole = false }: NumberLimits): Field<number, false> => ({
+export const number = (what: string, { min, max, whole = false }: NumberLimits): Field<number, false> => ({
   type: 'number',
-  least,
-  most,
+  min,
+  max,
   whole,
   needed: false,
   what,
@@ -38,6 +38,13 @@ export type Fields = Record<string, Field>;
 export type RowOf<F extends Fields> = {
   [K in keyof F]: F[K] extends Field<infer T, infer N> ? (N extends true ? T : T | null) : never;
 };
+
+type NeededOf<F extends Fields> = { [K in keyof F]: F[K] extends Field<unknown, true> ? K : never }[keyof F];
+/** The same row as it is sent: what is not needed may be left out, `Out` stands in the address, `Open` may not be known yet. */
+export type SentOf<F extends Fields, Out extends keyof F = never, Open extends keyof F = never> = Pick<
+  RowOf<F>,
+  Exclude<NeededOf<F>, Out | Open>
+> & { [K in Open]?: RowOf<F>[K] | null } & Partial<Omit<RowOf<F>, NeededOf<F> | Out | Open>>;
 
 const ISO = /^(\d{4})-(\d\d)-(\d\d)[T ](\d\d):(\d\d)(?::(\d\d(?:\.\d+)?))?\s*(Z|z|[+-]\d\d(?::?\d\d)?)$/;
 
@@ -100,7 +107,7 @@ export class Refused {
 /** Below this no instrument tells a number from nought, nor does every column of a database hold it. */
 const SMALLEST = 1e-30;
 /** A number, or nought where it is as good as that. */
-export const orNought = (n: number): number => (Math.abs(n) < SMALLEST ? 0 : n);
+export const flushTiny = (n: number): number => (Math.abs(n) < SMALLEST ? 0 : n);
 
 const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
 
@@ -118,7 +125,7 @@ export function readField(field: Field, raw: string): string | number | null | R
     }
     case 'number': {
       if (!NUMBER.test(value)) return new Refused(`"${value}" is not a number`);
-      return checkNumber(field, orNought(Number(value)));
+      return checkNumber(field, flushTiny(Number(value)));
     }
     case 'time': {
       const read = readTime(value);
@@ -128,8 +135,8 @@ export function readField(field: Field, raw: string): string | number | null | R
 }
 
 function checkNumber(field: Field & { type: 'number' }, n: number): number | Refused {
-  if (!Number.isFinite(n) || n < field.least || n > field.most)
-    return new Refused(`${n} is impossible: it must be from ${field.least} to ${field.most}`);
+  if (!Number.isFinite(n) || n < field.min || n > field.max)
+    return new Refused(`${n} is impossible: it must be from ${field.min} to ${field.max}`);
   if (field.whole && !Number.isInteger(n)) return new Refused(`${n} is not a whole number`);
   return n;
 }

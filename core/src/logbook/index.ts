@@ -1,8 +1,11 @@
 /** The records, their schemas, and what is derived from them: targets and looks. */
-export { orNought, readField, Refused, readTime, type Field, type Fields } from './fields';
+export { flushTiny, readField, Refused, readTime, type Field, type Fields } from './fields';
 export {
   records,
   RECORD_ORDER,
+  BY_NAME,
+  SHOWN,
+  GEAR_KINDS,
   VIEWS,
   CONTACT_KINDS,
   COVERS,
@@ -25,10 +28,13 @@ export {
   type Stop,
   type Contact,
   type Response,
+  type Photo,
+  type Gear,
 } from './records';
 export { schemas, isId, isTimeZone } from './schemas';
 export { newId } from './ids';
 export { rangeUnsaid, scanSwaths, trolledLines, USUAL_RANGE, type Fix, type Swath } from './effort';
+export { bagOf, type Bag, type BagFish, type BagRules } from './bag';
 export { likelySame } from './same-target';
 export { joinTargets, type Target, type Sighting } from './targets';
 export {

@@ -202,9 +202,9 @@ function mostly(pieces: Piece[]): Pick<Look, 'view' | 'reach'> {
     const tally = byView.get(swath.view) ?? { n: 0, reach: 0 };
     byView.set(swath.view, { n: tally.n + 1, reach: tally.reach + swath.reach });
   }
-  let most: { view: string; n: number; reach: number } | null = null;
-  for (const [view, tally] of byView) if (!most || tally.n > most.n) most = { view, ...tally };
-  return { view: most?.view ?? null, reach: most && Math.round((10 * most.reach) / most.n) / 10 };
+  let max: { view: string; n: number; reach: number } | null = null;
+  for (const [view, tally] of byView) if (!max || tally.n > max.n) max = { view, ...tally };
+  return { view: max?.view ?? null, reach: max && Math.round((10 * max.reach) / max.n) / 10 };
 }
 
 /** Distance of a sighting from the boat's line in the swaths of a look, m; of those of its own view where there are some. */

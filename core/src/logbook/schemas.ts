@@ -1,23 +1,18 @@
-import { array, boolean, mixed, number, object, string, type AnyObjectSchema, type Schema } from 'yup';
+import { array, boolean, mixed, object, string, type AnyObjectSchema, type Schema, type StringSchema } from 'yup';
 import { geometryFault } from '../geo';
-import { readTime, type Field, type Fields } from './fields';
+import { MISSING, name, oneOf, only, within, wholeWithin, words } from '../schema';
+import { readTime, type Field, type Fields, type SentOf } from './fields';
 import { COVER_KINDS } from './cover';
 import { COVERS, records, rowContradiction, type RecordName, type Row } from './records';
 
 function fieldSchema(field: Field): Schema {
   switch (field.type) {
     case 'text':
-      return string().strict().typeError('must be text').max(field.longest, `is longer than ${field.longest} characters`);
+      return words(field.longest);
     case 'choice':
-      return string()
-        .strict()
-        .typeError('must be text')
-        .oneOf([...field.options, null] as string[], `must be one of ${field.options.join(', ')}`);
-    case 'number': {
-      const limits = `is impossible: it must be from ${field.least} to ${field.most}`;
-      const base = number().strict().typeError('must be a number').min(field.least, limits).max(field.most, limits);
-      return field.whole ? base.integer('must be a whole number') : base;
-    }
+      return oneOf(field.options);
+    case 'number':
+      return (field.whole ? wholeWithin : within)(field.min, field.max);
     case 'time':
       return string()
         .strict()
@@ -31,14 +26,12 @@ function shape(fields: Fields, leaveOut: string[] = [], optional: string[] = [])
     .filter(([name]) => !leaveOut.includes(name))
     .map(([name, field]): [string, Schema] => {
       const schema = fieldSchema(field);
-      return [name, field.needed && !optional.includes(name) ? schema.required('is missing').nonNullable('is missing') : schema.nullable()];
+      return [name, field.needed && !optional.includes(name) ? schema.required(MISSING).nonNullable(MISSING) : schema.nullable()];
     });
   const blank = entries.find(([name]) => name === 'species');
   // A name of nothing would stand among the species for good.
   if (blank) blank[1] = blank[1].test('blank', 'is blank', (v) => typeof v !== 'string' || v.trim() !== '');
-  return object(Object.fromEntries(entries))
-    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-    .strict();
+  return only(Object.fromEntries(entries));
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i;
@@ -47,17 +40,19 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-
 export const isId = (text: string): boolean => UUID.test(text);
 
 /** A time-ordered UUID made by the client. */
-const uuid = (): Schema => string().strict().matches(UUID, 'is not a UUID').required('is missing');
+const uuid = (): StringSchema<string> => string().strict().matches(UUID, { name: 'uuid', message: 'is not a UUID' }).required(MISSING);
 
-function recordSchema(record: RecordName, leaveOut: string[] = [], optional: string[] = []): AnyObjectSchema {
+type Shapes = typeof records;
+function recordSchema<R extends RecordName, Out extends keyof Shapes[R] & string = never, Open extends keyof Shapes[R] & string = never>(
+  record: R,
+  leaveOut: Out[] = [],
+  optional: Open[] = [],
+): Schema<SentOf<Shapes[R], Out, Open>> {
   return shape(records[record] as Fields, leaveOut, optional).test('consistent', '', (row, context) => {
     const wrong = row ? rowContradiction(record, row as Row) : null;
     return wrong ? context.createError({ path: wrong.column, message: wrong.reason }) : true;
-  });
+  }) as unknown as Schema<SentOf<Shapes[R], Out, Open>>;
 }
-
-const numberFrom = (least: number, most: number) =>
-  number().strict().typeError('must be a number').min(least, 'is impossible').max(most, 'is impossible').nullable();
 
 /** Settings of a form of their own are no longer than some pages, characters. */
 const LONGEST_SETTING = 50_000;
@@ -67,48 +62,39 @@ const smallJson = (): Schema =>
     .test('size', `is longer than ${LONGEST_SETTING} characters`, (v) => v == null || JSON.stringify(v).length <= LONGEST_SETTING);
 
 /** Which steps clean a water's soundings. */
-const cleaningSchema = object({
+const cleaningSchema = only({
   ...Object.fromEntries(
     ['jumps', 'doubles', 'spikes', 'lag', 'level'].map((step) => [step, boolean().strict().typeError('must be true or false')]),
   ),
-  transducer_m: number().strict().typeError('must be a number').min(0, 'is impossible').max(30, 'is impossible').nullable(),
-  assumed_sound_ms: number().strict().typeError('must be a number').min(1300, 'is impossible').max(1700, 'is impossible').nullable(),
-})
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
+  transducer_m: within(0, 30).nullable(),
+  assumed_sound_ms: within(1300, 1700).nullable(),
+});
 
 /** Cover placed by hand. */
-const coverSchema = object({
-  kind: string()
-    .strict()
-    .oneOf([...COVER_KINDS], `must be one of ${COVER_KINDS.join(', ')}`)
-    .required('is missing'),
-  cover: string()
-    .strict()
-    .oneOf([...COVERS, null] as string[], `must be one of ${COVERS.join(', ')}`)
-    .nullable(),
-  name: string().strict().max(200, 'is longer than 200 characters').nullable(),
-  height_m: number().strict().typeError('must be a number').min(0, 'is impossible').max(1000, 'is impossible').nullable(),
+const coverSchema = only({
+  kind: oneOf(COVER_KINDS).required(MISSING),
+  cover: oneOf(COVERS).nullable(),
+  name: words(200).nullable(),
+  height_m: within(0, 1000).nullable(),
   geometry: object({
-    type: string().oneOf(['Point', 'LineString', 'Polygon'], 'must be a Point, LineString or Polygon').required('is missing'),
-    coordinates: array().required('is missing'),
+    type: string().oneOf(['Point', 'LineString', 'Polygon'], 'must be a Point, LineString or Polygon').required(MISSING),
+    coordinates: array().required(MISSING),
   })
-    .required('is missing')
+    .required(MISSING)
     .strict()
     .test({ test: (v, { createError }) => (v && geometryFault(v) !== null ? createError({ message: geometryFault(v)! }) : true) }),
-})
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
+});
 
 /** What the HTTP interface takes, a schema a record; `trip` comes from the address there. */
 export const schemas = {
   trip: recordSchema('trips', [], ['end']),
   reading: recordSchema('conditions', ['trip']),
-  profileSample: recordSchema('profiles', ['trip']),
   fix: recordSchema('track', ['trip']),
   stop: recordSchema('stops', ['trip']),
   contact: recordSchema('contacts', ['trip']),
   response: recordSchema('responses', ['trip']),
+  photo: recordSchema('photos', ['trip']),
+  gear: recordSchema('gear'),
   sounding: recordSchema('soundings'),
   fixes: array()
     .strict()
@@ -116,24 +102,25 @@ export const schemas = {
     .of(recordSchema('track', ['trip']))
     .min(1, 'is empty')
     .max(5000, 'holds more than 5000')
-    .required('is missing'),
+    .required(MISSING),
+  profile: array()
+    .strict()
+    .typeError('must be a list')
+    .of(recordSchema('profiles', ['trip']))
+    .min(1, 'is empty')
+    .max(5000, 'holds more than 5000')
+    .required(MISSING),
   id: uuid(),
   cleaning: cleaningSchema,
   cover: coverSchema,
-  water: object({
-    name: string()
-      .strict()
-      .typeError('must be text')
-      .trim()
-      .min(1, 'is missing')
-      .max(120, 'is longer than 120 characters')
-      .required('is missing'),
-    kind: string().strict().nullable().max(60),
-    datum: string().strict().nullable().max(120),
-    altitude_m: numberFrom(-450, 6500),
-    latitude: numberFrom(-90, 90),
-    longitude: numberFrom(-180, 180),
-    deepest_m: numberFrom(0.3, 1700),
+  water: only({
+    name: name(120),
+    kind: words(60).nullable(),
+    datum: words(120).nullable(),
+    altitude_m: within(-450, 6500).nullable(),
+    latitude: within(-90, 90).nullable(),
+    longitude: within(-180, 180).nullable(),
+    deepest_m: within(0.3, 1700).nullable(),
     time_zone: string()
       .strict()
       .nullable()
@@ -146,10 +133,8 @@ export const schemas = {
       .nullable(),
     rules: smallJson(),
     rigs: smallJson(),
-    cleaning: cleaningSchema.nullable(),
-  })
-    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-    .strict(),
+    cleaning: cleaningSchema.nullable().optional().default(undefined),
+  }),
 };
 
 export function isTimeZone(name: string): boolean {

@@ -11,7 +11,7 @@ export const holdOff = (depth: number, secchi: number): number => Math.max(5, 30
 export const mayHaveMoved = (minutes: number): number => Math.min(40, 3 * Math.max(0, minutes));
 
 /** How far a school may have moved off after a catch, m: some tens of metres, a little at once. A judgement. @param minutes since the catch */
-export const schoolMayHaveMoved = (minutes: number): number => Math.min(60, 10 + 5 * Math.max(0, minutes));
+export const strategyMayHaveMoved = (minutes: number): number => Math.min(60, 10 + 5 * Math.max(0, minutes));
 
 /** Wind too weak to hold against, m/s. */
 const CALM = 0.5;

@@ -1,3 +1,5 @@
+import { statement, type Statement } from '../statements';
+
 /** What is known of a mark, of the day and of what is wanted. */
 export interface Prospect {
   goal: 'action' | 'size' | 'best' | null;
@@ -15,11 +17,14 @@ export interface Prospect {
   paid: number;
 }
 
+/** `size` is `any` where size does not matter; `tried` 0: no stop at fish yet today. */
+export type AdviceCode = 'advice.dusk' | 'advice.unsure' | 'advice.chance' | 'advice.small';
+
 export interface Advice {
   advice: 'stop' | 'look again' | 'go on';
   /** Chance that one that is wanted strikes in that time, 0–1. */
   chance: number;
-  reason: string;
+  reason: Statement<AdviceCode>;
 }
 
 /** Before anything is known of the day: one fish in twelve strikes in the time it is given. A judgement; the day's own stops move it. */
@@ -33,8 +38,6 @@ const ENOUGH = { action: 0.15, size: 0.05 };
 /** Less sure than this of what it is, it is worth another look first. */
 const SURE = 0.5;
 
-const percent = (share: number): string => `${Math.round(100 * share)} %`;
-
 /**
  * Whether a mark is worth a stop: the chance that a wanted fish strikes in the time a stop is given, from count, size and
  * odds, the chance per fish learned from today's stops (a beta prior with its mean at one in twelve), against the goal and
@@ -46,14 +49,11 @@ export function worthStopping({ goal, count, size, odds, left, patience, tried, 
   const big = goal === 'size' || goal === 'best';
   const wanted = big ? BIG[size ?? 'unknown'] : 1;
   const chance = strikes * odds * wanted;
-  const many = `${count} fish${big ? ` ${size ?? 'of unknown size'}` : ''}`;
-  const day = tried ? `${paid} of ${tried} stops paid today` : 'no stop at fish yet today';
-  const about = `about ${percent(chance)} in ${patience} min (${many}, ${day})`;
-  if (left < patience)
-    return { advice: 'stop', chance, reason: `${Math.max(0, Math.round(left))} min of light left: no time to find another` };
-  if (odds < SURE) return { advice: 'look again', chance, reason: `taken for it at ${percent(odds)}: another view would settle it` };
+  const why = { chance, minutes: patience, count, size: big ? (size ?? 'unknown') : 'any', tried, paid };
+  if (left < patience) return { advice: 'stop', chance, reason: statement('advice.dusk', { minutes: Math.max(0, Math.round(left)) }) };
+  if (odds < SURE) return { advice: 'look again', chance, reason: statement('advice.unsure', { odds }) };
   const enough = big ? ENOUGH.size : ENOUGH.action;
   return chance >= enough
-    ? { advice: 'stop', chance, reason: about }
-    : { advice: 'go on', chance, reason: `${about}${big && size !== 'large' ? '; big ones are wanted' : ''}` };
+    ? { advice: 'stop', chance, reason: statement('advice.chance', why) }
+    : { advice: 'go on', chance, reason: statement(big && size !== 'large' ? 'advice.small' : 'advice.chance', why) };
 }

@@ -74,7 +74,7 @@ function throughWater(neighbours: Neighbours, count: number, from: Iterable<numb
   return out;
 }
 
-const atMost = (list: Float32Array, most: number): Float32Array => list.map((v) => Math.min(v, most));
+const atMost = (list: Float32Array, max: number): Float32Array => list.map((v) => Math.min(v, max));
 
 /**
  * How far up an arm each cell lies. An arm is what is left of the water when the parts wider than a disc are taken
@@ -200,7 +200,7 @@ export function chartPlaces({ cells, features, depth }: Chart): ChartPlaces {
 }
 
 /** The cover a cell has within 25 m: none, wood (timber, brush, rock, docks) or weed, whichever is nearer. */
-export const COVER_AT = ['open', 'weed', 'wood'] as const;
+export const COVER_AT = ['open', 'weed', 'hard cover'] as const;
 export const coverAt = (cells: CellTable, i: number): number => {
   const [wood, weed] = [cells.woodDistance[i], cells.weedDistance[i]];
   if (Math.min(wood, weed) > CELL) return 0;

@@ -1,9 +1,10 @@
 import { FEATURE_KINDS, type CellTable } from '../chart';
 import { fetchToward, windBlown, windowOn } from '../forecast';
-import { oxygenAt, temperatureAt } from '../lake';
+import { lightAtDepth, oxygenAt, temperatureAt } from '../lake';
 import type { SpeciesProfile, StageName } from '../species';
 import { COVER_AT, coverAt } from './chart-places';
-import type { LookTable } from './look-table';
+import type { Label } from './label';
+import { bottomOf, type LookTable } from './look-table';
 
 /** Needed besides the table: the species asked about and its season. */
 export interface CovariateContext {
@@ -14,12 +15,10 @@ export interface CovariateContext {
 /** One thing that is known of a look with and without fish. */
 export interface Covariate {
   key: string;
-  /** As the field says it, for headings: "depth of the bottom". */
-  name: string;
   unit: string;
   /** Compared within each trip; or between trips, where a whole trip has one value and the season goes with it. */
   within: 'trip' | 'log';
-  /** Names of classes, for what is no number. The value is the class's index, NaN = not known. */
+  /** Codes of classes, for what is no number. The value is the class's index, NaN = not known. */
   labels?: readonly string[];
   /** Limits of the classes of a number, in order; values below the first fall into the first class. */
   edges?: number[];
@@ -57,55 +56,59 @@ const DISTANCES = [0, 10, 20, 40, 80, 150];
 export const COVARIATES: Covariate[] = [
   {
     key: 'depth',
-    name: 'depth of the bottom',
     unit: 'm',
     within: 'trip',
     edges: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 17, 20, 25, 30],
-    value: chart((t) => t.chart.cells.depth),
+    value: bottomOf,
   },
   {
     key: 'top',
-    name: 'depth of the top',
     unit: 'm',
     within: 'trip',
     edges: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 17, 20, 25, 30],
-    value: chart((t) => t.chart.top),
+    value: (t, i) => t.chart.top[t.cell[i]] + t.moment[i].day.level,
   },
   {
     key: 'above-thermocline',
-    name: 'bottom above the thermocline',
     unit: 'm',
     within: 'trip',
     edges: [-12, -6, -3, -1.5, 0, 1.5, 3, 5, 8],
-    value: (t, i) => (t.moment[i].day.column.thermocline?.depth ?? NaN) - t.chart.cells.depth[t.cell[i]],
+    value: (t, i) => (t.moment[i].day.column.thermocline?.depth ?? NaN) - bottomOf(t, i),
   },
   {
     key: 'above-light',
-    name: 'bottom above the light limit',
     unit: 'm',
     within: 'trip',
     edges: [-12, -6, -3, -1.5, 0, 1.5, 3, 5, 8],
-    value: (t, i) => (t.moment[i].clarityRead ? t.moment[i].lightLimit - t.chart.cells.depth[t.cell[i]] : NaN),
+    value: (t, i) => (t.moment[i].clarityRead ? t.moment[i].lightLimit - bottomOf(t, i) : NaN),
+  },
+  {
+    key: 'light',
+    unit: '%',
+    within: 'trip',
+    edges: [0, 0.1, 0.5, 2, 5, 10, 20, 40],
+    value: (t, i) => {
+      const { clarityRead, day } = t.moment[i];
+      const { secchi, cloud } = day.conditions;
+      return clarityRead ? 100 * lightAtDepth(day.sunHeight, cloud ?? 0, secchi, bottomOf(t, i)) : NaN;
+    },
   },
   {
     key: 'bottom-temperature',
-    name: 'temperature at the bottom',
     unit: '°C',
     within: 'trip',
     edges: [0, 4, 6, 8, 10, 12, 14, 16, 18, 20, 22, 24, 27],
-    value: (t, i) => temperatureAt(t.moment[i].day.column.samples, t.chart.cells.depth[t.cell[i]]),
+    value: (t, i) => temperatureAt(t.moment[i].day.column.samples, bottomOf(t, i)),
   },
   {
     key: 'bottom-oxygen',
-    name: 'oxygen at the bottom',
     unit: 'mg/l',
     within: 'trip',
     edges: [0, 2, 4, 5, 6, 8, 10, 12],
-    value: (t, i) => oxygenAt(t.moment[i].day.column.samples, t.chart.cells.depth[t.cell[i]]) ?? NaN,
+    value: (t, i) => oxygenAt(t.moment[i].day.column.samples, bottomOf(t, i)) ?? NaN,
   },
   {
     key: 'window-temperature',
-    name: 'temperature inside the depth window',
     unit: '°C',
     within: 'log',
     edges: [0, 4, 6, 8, 10, 12, 14, 16, 18, 20, 22, 24, 27],
@@ -113,7 +116,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'window-oxygen',
-    name: 'oxygen inside the depth window',
     unit: 'mg/l',
     within: 'log',
     edges: [0, 2, 4, 5, 6, 8, 10, 12],
@@ -121,7 +123,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'hardness',
-    name: 'hardness of the bottom',
     unit: '',
     within: 'trip',
     edges: [0, 0.2, 0.4, 0.6, 0.8],
@@ -129,7 +130,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'edge',
-    name: 'distance to where hard meets soft',
     unit: 'm',
     within: 'trip',
     edges: DISTANCES,
@@ -137,7 +137,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'slope',
-    name: 'slope of the bottom',
     unit: '%',
     within: 'trip',
     edges: [0, 2, 4, 7, 10, 15, 25],
@@ -145,7 +144,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'curvature',
-    name: 'bulge of the bottom over 25 m',
     unit: 'm',
     within: 'trip',
     edges: [-5, -0.6, -0.3, -0.1, 0.1, 0.3, 0.6],
@@ -153,7 +151,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'position-near',
-    name: 'higher than the bottom within 50 m',
     unit: 'm',
     within: 'trip',
     edges: [-10, -1, -0.5, -0.2, 0.2, 0.5, 1],
@@ -161,7 +158,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'position-wide',
-    name: 'higher than the bottom within 150 m',
     unit: 'm',
     within: 'trip',
     edges: [-20, -2, -1, -0.4, 0.4, 1, 2],
@@ -169,7 +165,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'shape',
-    name: 'shape on the chart',
     unit: '',
     within: 'trip',
     labels: ['none', ...FEATURE_KINDS],
@@ -180,7 +175,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'shape-distance',
-    name: 'distance to a named shape',
     unit: 'm',
     within: 'trip',
     edges: [0, 25, 50, 100, 200, 400],
@@ -188,7 +182,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'cover',
-    name: 'cover within 25 m',
     unit: '',
     within: 'trip',
     labels: COVER_AT,
@@ -196,7 +189,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'wood',
-    name: 'distance to timber, brush, rock or docks',
     unit: 'm',
     within: 'trip',
     edges: DISTANCES,
@@ -204,7 +196,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'weed',
-    name: 'distance to weed',
     unit: 'm',
     within: 'trip',
     edges: DISTANCES,
@@ -212,7 +203,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'blown6',
-    name: 'wind-blown over the last 6 h',
     unit: '',
     within: 'trip',
     edges: [-1, -0.4, -0.15, 0.15, 0.4],
@@ -220,7 +210,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'blown24',
-    name: 'wind-blown over the last 24 h',
     unit: '',
     within: 'trip',
     edges: [-1, -0.4, -0.15, 0.15, 0.4],
@@ -228,7 +217,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'fetch',
-    name: 'open water upwind',
     unit: 'm',
     within: 'trip',
     edges: [0, 100, 250, 500, 1000, 2000, 4000],
@@ -239,7 +227,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'bait50',
-    name: 'bait seen earlier within 50 m',
     unit: '',
     within: 'trip',
     labels: ['looked, none', 'seen'],
@@ -247,7 +234,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'bait200',
-    name: 'bait seen earlier within 200 m',
     unit: '',
     within: 'trip',
     labels: ['looked, none', 'seen'],
@@ -255,7 +241,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'channel',
-    name: 'distance to a channel',
     unit: 'm',
     within: 'trip',
     edges: [0, 25, 50, 100, 200, 400],
@@ -263,7 +248,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'shore',
-    name: 'distance to the shore',
     unit: 'm',
     within: 'trip',
     edges: [0, 25, 50, 100, 150],
@@ -271,7 +255,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'deep',
-    name: 'distance to deep water',
     unit: 'm',
     within: 'trip',
     edges: [0, 25, 50, 100, 200, 400],
@@ -279,7 +262,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'arm',
-    name: 'way up an arm',
     unit: '',
     within: 'trip',
     edges: [0, 0.01, 0.34, 0.67],
@@ -287,16 +269,14 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'fished',
-    name: 'days since it was fished',
     unit: 'd',
     within: 'trip',
     edges: [0, 0.5, 3, 10, 30, 100],
     value: (t, i) => t.fishedBefore[i],
   },
-  { key: 'boats', name: 'boats near', unit: '', within: 'trip', edges: [0, 1, 2, 4], value: (t, i) => t.boats[i] },
+  { key: 'boats', unit: '', within: 'trip', edges: [0, 1, 2, 4], value: (t, i) => t.boats[i] },
   {
     key: 'sun',
-    name: 'height of the sun',
     unit: '°',
     within: 'trip',
     edges: [-90, -6, 6, 15, 30, 45],
@@ -304,7 +284,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'twilight',
-    name: 'hours from dawn or dusk',
     unit: 'h',
     within: 'trip',
     edges: [-12, -3, -1, 0, 1, 3],
@@ -312,7 +291,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'hour',
-    name: 'hour of the day',
     unit: 'h',
     within: 'trip',
     edges: [0, 4, 6, 8, 10, 12, 14, 16, 18, 20, 22],
@@ -320,7 +298,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'surface',
-    name: 'surface temperature',
     unit: '°C',
     within: 'log',
     edges: [0, 4, 7, 10, 13, 16, 19, 22, 25],
@@ -328,7 +305,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'secchi',
-    name: 'clarity',
     unit: 'm',
     within: 'log',
     edges: [0, 0.5, 1, 1.5, 2, 3, 4, 6],
@@ -336,15 +312,20 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'pressure',
-    name: 'pressure trend over 6 h',
     unit: 'hPa',
     within: 'log',
     edges: [-20, -3, -1, 1, 3],
     value: (t, i) => t.moment[i].pressureTrend,
   },
   {
+    key: 'current',
+    unit: 'm/s',
+    within: 'log',
+    edges: [0, 0.05, 0.1, 0.2, 0.4, 0.8],
+    value: (t, i) => t.moment[i].current,
+  },
+  {
     key: 'level',
-    name: 'level trend a week',
     unit: 'm',
     within: 'log',
     edges: [-5, -0.2, -0.05, 0.05, 0.2],
@@ -352,7 +333,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'stage',
-    name: 'season stage',
     unit: '',
     within: 'log',
     labels: STAGES,
@@ -360,7 +340,6 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'moon',
-    name: 'lit share of the moon',
     unit: '',
     within: 'log',
     edges: [0, 0.25, 0.5, 0.75],
@@ -396,12 +375,10 @@ export function classOf({ labels, edges }: Covariate, value: number): number {
 
 export const classCount = ({ labels, edges }: Covariate): number => labels?.length ?? edges?.length ?? 0;
 
-/** The name of a class: "4–5", "20 +", a label. */
-export function className({ labels, edges }: Covariate, k: number): string {
+/** What a class is: a code, or the span of its values. */
+export function classLabel({ labels, edges, unit }: Covariate, k: number): Label {
   if (labels || !edges) return labels?.[k] ?? '';
-  const say = (v: number): string => String(v).replace('-', '−');
-  if (k === edges.length - 1) return `${say(edges[k])} +`;
-  return k === 0 && edges[0] < 0 ? `under ${say(edges[1])}` : `${say(edges[k])} to ${say(edges[k + 1])}`;
+  return { from: k === 0 && edges[0] < 0 ? null : edges[k], to: edges[k + 1] ?? null, unit };
 }
 
 /** The values of a covariate for all looks, worked out once for a species. */

@@ -1,6 +1,6 @@
 import { INTERVAL, selection, type ClassedLooks } from './selection';
 
-/** A smooth curve of selection: how many times what chance would give, by the value of a covariate. */
+/** A smooth curve of selection: how many times as often as expected, by the value of a covariate. */
 export interface SelectionCurve {
   x: Float64Array;
   ratio: Float64Array;

@@ -1,4 +1,4 @@
-import { seeded } from './numbers';
+import { seeded } from '../numbers';
 import type { CovariateValues } from './covariates';
 import type { Selected } from './question';
 
@@ -121,7 +121,7 @@ function windowOf(points: [number, number][], byChance: () => number, random: ()
  * own depth, chance hangs them anywhere between surface and bottom.
  * @param options.most the newest so many trips that saw anything asked for
  */
-export function dayWindows(selected: Selected, values: CovariateValues, { draws = 60, seed = 1, most = Infinity } = {}): DayWindow[] {
+export function dayWindows(selected: Selected, values: CovariateValues, { draws = 60, seed = 1, max = Infinity } = {}): DayWindow[] {
   const { table, scans, effort, targets } = selected;
   const depth = values.of('depth');
   const shown = new Float64Array(table.count);
@@ -135,7 +135,7 @@ export function dayWindows(selected: Selected, values: CovariateValues, { draws 
     if (list) list.push(t);
     else contacts.set(table.trip[t.look], [t]);
   }
-  const newest = [...contacts.keys()].sort((x, y) => x - y).slice(-most);
+  const newest = [...contacts.keys()].sort((x, y) => x - y).slice(-max);
   const gathered = newest.map((trip) => [trip, { looks: [] as number[], weights: [] as number[] }] as const);
   const numberOf = new Int32Array(table.trips.length).fill(-1);
   newest.forEach((trip, n) => (numberOf[trip] = n));

@@ -1,6 +1,6 @@
 import { VIEWS } from '../logbook';
-import { rateRatio } from './numbers';
-import { clustersOf, type LookTable } from './look-table';
+import { rateRatio } from '../numbers';
+import { bottomOf, clustersOf, type LookTable } from './look-table';
 
 /** How well a view sees, learned from the log. */
 export interface ViewDetection {
@@ -49,7 +49,7 @@ export function fitDetection(table: LookTable): ViewDetection[] {
     if (table.kind[t.look] !== 0 || (t.kind !== 'fish' && t.kind !== 'bait') || t.off == null || t.off > reach) continue;
     if (t.view != null && t.view !== VIEWS[view]) continue;
     const list = marked.get(view) ?? [];
-    list.push({ off: t.off, reach, depth: table.chart.cells.depth[table.cell[t.look]] });
+    list.push({ off: t.off, reach, depth: bottomOf(table, t.look) });
     marked.set(view, list);
   }
   const looks = new Map<number, number>();
@@ -109,7 +109,7 @@ function againstMostUsed(table: LookTable, views: ViewDetection[]): void {
     }
     const strata = new Map<number, number>();
     const of = Int32Array.from(rows, (i) => {
-      const key = table.trip[i] * 100 + Math.min(99, Math.floor(table.chart.cells.depth[table.cell[i]] / 2));
+      const key = table.trip[i] * 100 + Math.min(99, Math.floor(bottomOf(table, i) / 2));
       if (!strata.has(key)) strata.set(key, strata.size);
       return strata.get(key)!;
     });
@@ -134,7 +134,7 @@ export function effectiveEffort(table: LookTable, views: ViewDetection[]): Float
   return Float64Array.from({ length: table.count }, (_, i) => {
     const v = table.kind[i] === 0 ? byView.get(VIEWS[table.view[i]] ?? 'not said') : undefined;
     if (!v) return table.effort[i];
-    const share = v.sigma === null ? 1 : seenShare(sigmaOf(v, table.chart.cells.depth[table.cell[i]]), table.reach[i]);
+    const share = v.sigma === null ? 1 : seenShare(sigmaOf(v, bottomOf(table, i)), table.reach[i]);
     return table.effort[i] * share * v.against;
   });
 }

@@ -1,5 +1,4 @@
 /** Patterns: what the fish had in common, against where the boat looked. */
-export * from './numbers';
 export { chartPlaces, COVER_AT, coverAt, FARTHEST, type ChartPlaces } from './chart-places';
 export { Moments, stagesOfLog, type Moment, type WaterLogbook } from './moments';
 export {
@@ -15,12 +14,13 @@ export {
   type LookTable,
   type LookTarget,
 } from './look-table';
+export { packLogbook, unpackLogbook } from './pack-logbook';
 export {
   COVARIATES,
   covariate,
   CovariateValues,
   classCount,
-  className,
+  classLabel,
   classOf,
   STAGES,
   type Covariate,
@@ -38,6 +38,7 @@ export {
   type SelectionClass,
   type SelectionOptions,
 } from './selection';
+export { standOut, HEADLINE_LEVEL, type StandOut, type StandOutTest } from './stand-out';
 export { selectionCurve, type SelectionCurve } from './curve';
 export {
   searchCombinations,
@@ -50,6 +51,7 @@ export {
   type Combination,
   type CombinationSearch,
   type HeatCell,
+  type ConditionCode,
 } from './combinations';
 export { dayWindows, shortestInterval, WINDOW_SHARE, LEAST_IN_WINDOW, type DayWindow, type DepthInterval } from './depth-window';
 export {
@@ -66,7 +68,7 @@ export {
   type MoodLine,
   type StopClock,
 } from './mood';
-export { markLives, returnsOf, LEAST_RETURNS, type MarkLife, type Return } from './marks';
+export { AGAIN, markLives, returnsOf, LEAST_RETURNS, type MarkLife, type Return } from './marks';
 export {
   nameReport,
   settledTargets,
@@ -80,18 +82,17 @@ export {
   type Calibration,
 } from './names';
 export { repeatability, LEAST_IN_YEAR, type Repeatability, type YearsAlike } from './repeatability';
-export { quarrels, type Quarrel, type QuarrelInputs } from './quarrels';
+export { debates, DEBATES, SHORT_RANGE, type Debate, type DebateInputs, type DebateKey, type Shown } from './debates';
 export {
-  findTwins,
+  findSimilarSpots,
   stepsApart,
-  TWIN_TRAITS,
+  SIMILARITY_TRAITS,
   DEFAULT_WEIGHTS,
-  twinTraitName,
-  type Twin,
-  type TwinReason,
-  type TwinTrait,
-  type TwinWeights,
-} from './twins';
+  type SimilarSpot,
+  type SimilarityReason,
+  type SimilarityTrait,
+  type SimilarityWeights,
+} from './similar-spots';
 export {
   WaterPatterns,
   LEAST_TARGETS,
@@ -101,5 +102,6 @@ export {
   type PickedContact,
   type Pointed,
 } from './water-patterns';
+export { labelKey, type Band, type Label } from './label';
 export { whereTheyHang, LEAST_HANGING, type WhereTheyHang, type TargetTrait } from './where-they-hang';
 export { rodHours, type Rate, type RateClass, type RateKind, type RateTable, type RodHours, type RodHoursInput } from './rod-hours';

@@ -4,7 +4,7 @@ import { indexCells } from '../forecast';
 import { VIEWS, type Contact, type Look, type Response, type SeenTarget, type Stop } from '../logbook';
 import { chartPlaces, type ChartPlaces } from './chart-places';
 import { baitBefore, lastFished } from './earlier';
-import { makeClusters, type Clusters } from './numbers';
+import { makeClusters, type Clusters } from '../numbers';
 import { Moments, type Moment, type WaterLogbook } from './moments';
 
 /** A trip as patterns need it. */
@@ -83,6 +83,9 @@ export interface LookTable {
 
 /** Side of the squares within which looks are alike, m. */
 export const PLACE = 300;
+
+/** Depth of the bottom under a look at the level of its day, m. */
+export const bottomOf = (t: LookTable, i: number): number => t.chart.cells.depth[t.cell[i]] + t.moment[i].day.level;
 
 /** Lays a log out as a table of looks with all that the patterns ask of them. */
 export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, onProgress?: (share: number) => void): LookTable {
@@ -171,11 +174,11 @@ export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, on
 
 /** Trips and places of some looks, as clusters of looks that are alike. */
 export function clustersOf({ clusters }: LookTable, rows: ArrayLike<number>): Clusters {
-  const [trip, place, both] = [new Int32Array(rows.length), new Int32Array(rows.length), new Int32Array(rows.length)];
+  const [trip, place, pair] = [new Int32Array(rows.length), new Int32Array(rows.length), new Int32Array(rows.length)];
   for (let k = 0; k < rows.length; k++) {
     trip[k] = clusters.trip[rows[k]];
     place[k] = clusters.place[rows[k]];
-    both[k] = clusters.both[rows[k]];
+    pair[k] = clusters.pair[rows[k]];
   }
-  return { ...clusters, trip, place, both };
+  return { ...clusters, trip, place, pair };
 }

@@ -1,4 +1,4 @@
-import { fitGlm, shareOf, type Share } from './numbers';
+import { fitGlm, shareOf, type Share } from '../numbers';
 import type { Selected } from './question';
 
 /** Someone looked again where a target had been: after so long, with it there or not. */
@@ -9,10 +9,10 @@ export interface Return {
   atCover: boolean;
 }
 
-/** How long a mark stays good, for one kind of target. */
+/** How long marks last, for one kind of target. */
 export interface MarkLife {
   atCover: boolean;
-  lines: { words: string; from: number; to: number; share: Share }[];
+  lines: { from: number; to: number; share: Share }[];
   /** Chance to see one of the kind on any like look: what a mark is to beat. */
   anyLook: Share;
   /** Hours after which the chance has fallen half-way to that of any look; null where the log cannot tell. */
@@ -21,14 +21,14 @@ export interface MarkLife {
 
 const HOUR = 3_600_000;
 /** A return looks within this of where the target was, m. */
-const AGAIN = 50;
-const SPANS: [from: number, to: number, words: string][] = [
-  [0, 1, 'under 1 h'],
-  [1, 4, '1 to 4 h'],
-  [4, 12, '4 to 12 h'],
-  [12, 72, '½ to 3 days'],
-  [72, 240, '3 to 10 days'],
-  [240, 960, '10 to 40 days'],
+export const AGAIN = 50;
+const SPANS: [from: number, to: number][] = [
+  [0, 1],
+  [1, 4],
+  [4, 12],
+  [12, 72],
+  [72, 240],
+  [240, 960],
 ];
 /** Returns below which a span is not spoken of. */
 export const LEAST_RETURNS = 8;
@@ -89,7 +89,7 @@ export function returnsOf(selected: Selected): Return[] {
   return out;
 }
 
-/** How long a mark stays good, for targets at cover and in the open apart. */
+/** How long marks last, for targets at cover and in the open apart. */
 export function markLives(selected: Selected): MarkLife[] {
   const returns = returnsOf(selected);
   const { table, scans, used } = selected;
@@ -106,8 +106,7 @@ export function markLives(selected: Selected): MarkLife[] {
     const own = returns.filter((r) => r.atCover === atCover);
     return {
       atCover,
-      lines: SPANS.map(([from, to, words]) => ({
-        words,
+      lines: SPANS.map(([from, to]) => ({
         from,
         to,
         share: shareOf(own.filter((r) => r.hours >= from && r.hours < to).map((r) => ({ trip: r.trip, yes: r.found }))),

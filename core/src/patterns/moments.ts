@@ -1,7 +1,7 @@
 import { getMoonIllumination, getTimes } from 'suncalc';
-import { conditionsFromLog, dayFor, type Day, type TimedReading, type WaterFrame } from '../forecast';
-import type { DatedCast } from '../lake';
-import { lightLimit, seasonOf, type SpeciesProfile, type StageName, type UsualCourse } from '../species';
+import { conditionsFromLog, dayFor, surfaceReadings, waterYearOf, type Day, type TimedReading, type WaterFrame } from '../forecast';
+import type { DatedProfile, UsualCourse } from '../lake';
+import { lightLimit, seasonOf, type SpeciesProfile, type StageName } from '../species';
 
 const HOUR = 3_600_000;
 /** A reading of the same outing may have been made after the look. */
@@ -20,6 +20,8 @@ export interface Moment {
   fromTwilight: number;
   /** Change of air pressure, hPa in 6 hours, and of the level, m a week. */
   pressureTrend: number;
+  /** Current read within twelve hours, m/s. */
+  current: number;
   levelTrend: number;
   /** Lit share of the moon, 0–1. */
   moon: number;
@@ -34,12 +36,20 @@ export interface Moment {
 export interface WaterLogbook {
   frame: WaterFrame;
   readings: TimedReading[];
-  casts: DatedCast[];
+  profiles: DatedProfile[];
   timeZone: string;
 }
 
 function readWithin(readings: TimedReading[], from: number, to: number): TimedReading[] {
   return readings.filter((r) => r.at >= from && r.at <= to);
+}
+
+/** The current read nearest to a moment, within twelve hours; NaN without one. */
+function currentAt(readings: TimedReading[], at: number): number {
+  let [nearest, speed] = [12 * HOUR, NaN];
+  for (const r of readings)
+    if (r.row.current_speed_ms != null && Math.abs(r.at - at) <= nearest) [nearest, speed] = [Math.abs(r.at - at), r.row.current_speed_ms];
+  return speed;
 }
 
 function pressureTrend(readings: TimedReading[], at: number): number {
@@ -84,7 +94,7 @@ export class Moments {
   }
 
   private make(at: number): Moment {
-    const { frame, casts } = this.log;
+    const { frame, profiles } = this.log;
     // Two months are all that any of it looks back on.
     const readings = readWithin(this.log.readings, at - 60 * 24 * HOUR, at + SAME_OUTING);
     const date = new Date(at);
@@ -97,12 +107,13 @@ export class Moments {
     const [hour, minute] = this.clock.format(date).split(':').map(Number);
     return {
       at,
-      day: dayFor(conditions, frame, casts, new Date(at + SAME_OUTING)),
+      day: dayFor(conditions, frame, profiles, new Date(at + SAME_OUTING)),
       lightLimit: lightLimit(conditions.secchi, frame.rule),
       wind6: winds(6),
       wind24: winds(24),
       fromTwilight: fromTwilight(at, frame),
       pressureTrend: pressureTrend(readings, at),
+      current: currentAt(readings, at),
       levelTrend: conditions.levelTrend ?? NaN,
       moon: getMoonIllumination(date).fraction,
       surfaceRead: lately.some((r) => r.row.surface_temperature_c != null),
@@ -114,16 +125,15 @@ export class Moments {
 
 /** The stage of a species on each day of a log, kept by day. */
 export function stagesOfLog(species: SpeciesProfile, log: WaterLogbook, course: UsualCourse): (at: number, surface: number) => StageName {
-  const readings = log.readings.flatMap((r) =>
-    r.row.surface_temperature_c == null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }],
-  );
+  const readings = surfaceReadings(log.readings);
   const kept = new Map<number, StageName>();
+  const waterYear = waterYearOf({ ...log.frame, course });
   return (at, surface) => {
     const key = Math.floor(at / (24 * HOUR));
     let stage = kept.get(key);
     if (!stage) {
-      const year = readings.filter((r) => Math.abs(r.at - at) < 400 * 24 * HOUR);
-      stage = seasonOf(species, { at: new Date(at), surface, readings: year, latitude: log.frame.latitude, course }).stage;
+      const near = readings.filter((r) => Math.abs(r.at - at) < 400 * 24 * HOUR);
+      stage = seasonOf(species, { at: new Date(at), surface, readings: near, latitude: log.frame.latitude, course, year: waterYear }).stage;
       kept.set(key, stage);
     }
     return stage;

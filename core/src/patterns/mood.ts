@@ -1,7 +1,8 @@
 import { distance } from '../geo';
 import { DEFAULT_RADIUS } from '../logbook';
+import { bandOf, labelKey, type Label } from './label';
 import type { LogContact, LogResponse, LogStop, LookTable } from './look-table';
-import { fisherExact, shareOf, type Share } from './numbers';
+import { shareOf, splitByTrips, type Share } from '../numbers';
 import type { Moments } from './moments';
 
 /** A response with what was true when it was made. */
@@ -10,8 +11,8 @@ export interface MoodRow {
   trip: number;
   /** The fish came for the lure: struck, landed or lost after a strike. */
   took: boolean;
-  /** Words of each factor; absent where not known. */
-  factors: Partial<Record<MoodFactor, string>>;
+  /** The group of each factor; absent where not known. */
+  factors: Partial<Record<MoodFactor, Label>>;
 }
 
 export const MOOD_FACTORS = [
@@ -31,13 +32,6 @@ export const MOOD_FACTORS = [
   'form',
 ] as const;
 export type MoodFactor = (typeof MOOD_FACTORS)[number];
-
-const banded = (v: number | null | undefined, limits: number[], unit: string): string | undefined => {
-  if (v == null || Number.isNaN(v)) return undefined;
-  const k = limits.findIndex((limit) => v < limit);
-  if (k === 0) return `under ${limits[0]} ${unit}`;
-  return k < 0 ? `${limits[limits.length - 1]} ${unit} and more` : `${limits[k - 1]} to ${limits[k]} ${unit}`;
-};
 
 export const tookIt = (response: string): boolean => response === 'struck' || response === 'landed' || response === 'lost';
 
@@ -85,18 +79,18 @@ export function moodRows(
         took: tookIt(response.response),
         factors: {
           lure: response.lure ?? undefined,
-          mass: banded(response.lure_mass_g, [5, 10, 15, 20, 30, 50], 'g'),
+          mass: bandOf(response.lure_mass_g, [5, 10, 15, 20, 30, 50], 'g'),
           colour: response.lure_colour ?? undefined,
           presentation: response.presentation ?? undefined,
-          casts: banded(response.casts, [4, 8, 16], 'casts'),
-          depth: banded(response.depth_m, [2, 4, 6, 8, 12], 'm'),
+          casts: bandOf(response.casts, [4, 8, 16], 'casts'),
+          depth: bandOf(response.depth_m, [2, 4, 6, 8, 12], 'm'),
           light: sun < -6 ? 'night' : sun < 6 ? 'dawn or dusk' : sun < 25 ? 'low sun' : 'high sun',
-          clarity: moment.clarityRead ? banded(conditions.secchi, [1, 2, 3, 5], 'm') : undefined,
-          'water temperature': moment.surfaceRead ? banded(conditions.surface, [6, 10, 14, 18, 22], '°C') : undefined,
+          clarity: moment.clarityRead ? bandOf(conditions.secchi, [1, 2, 3, 5], 'm') : undefined,
+          'water temperature': moment.surfaceRead ? bandOf(conditions.surface, [6, 10, 14, 18, 22], '°C') : undefined,
           'bait near': near?.contact?.density ?? (stop && bait.has(trip) && !near ? 'none seen' : undefined),
-          'amount of bait': near ? (banded(near.contact?.count, [50, 200], 'fish') ?? undefined) : undefined,
+          'amount of bait': near ? bandOf(near.contact?.count, [50, 200], 'fish') : undefined,
           cover: contact ? (contact.cover && contact.cover !== 'none' ? 'at cover' : 'in the open') : undefined,
-          'size of pack': banded(contact?.count, [2, 4, 8, 16], 'fish'),
+          'size of pack': bandOf(contact?.count, [2, 4, 8, 16], 'fish'),
           form: contact?.form ?? undefined,
         },
       },
@@ -106,9 +100,9 @@ export function moodRows(
 
 /** How often they took it, by one factor. */
 export interface MoodLine {
-  words: string;
+  label: Label;
   share: Share;
-  /** Chance of a difference as great from all others (Fisher); only where both sides have enough. */
+  /** Chance of a difference as great from all others, trips taken as units. */
   p: number;
 }
 
@@ -117,24 +111,28 @@ export const LEAST_RESPONSES = 8;
 
 /** The share of fish shown a lure that took it, for each value of a factor with enough responses, the most common first. */
 export function moodBy(rows: MoodRow[], factor: MoodFactor): { lines: MoodLine[]; few: number; notKnown: number } {
-  const groups = new Map<string, MoodRow[]>();
+  const groups = new Map<string, { label: Label; group: MoodRow[] }>();
   let notKnown = 0;
   for (const row of rows) {
-    const words = row.factors[factor];
-    if (words === undefined) notKnown++;
-    else groups.set(words, [...(groups.get(words) ?? []), row]);
+    const label = row.factors[factor];
+    if (label === undefined) {
+      notKnown++;
+      continue;
+    }
+    const known = groups.get(labelKey(label));
+    if (known) known.group.push(row);
+    else groups.set(labelKey(label), { label, group: [row] });
   }
-  const known = rows.length - notKnown;
-  const took = rows.filter((r) => r.factors[factor] !== undefined && r.took).length;
+  const known = rows.filter((r) => r.factors[factor] !== undefined);
   let few = 0;
-  const lines = [...groups.entries()].flatMap(([words, group]): MoodLine[] => {
+  const lines = [...groups.values()].flatMap(({ label, group }): MoodLine[] => {
     if (group.length < LEAST_RESPONSES) {
       few += group.length;
       return [];
     }
     const share = shareOf(group.map((r) => ({ trip: r.trip, yes: r.took })));
-    const yes = group.filter((r) => r.took).length;
-    return [{ words, share, p: fisherExact(yes, group.length - yes, took - yes, known - group.length - (took - yes)) }];
+    const own = new Set(group);
+    return [{ label, share, p: splitByTrips(known.map((r) => ({ trip: r.trip, yes: r.took, inside: own.has(r) }))) }];
   });
   return { lines: lines.sort((a, b) => b.share.n - a.share.n), few, notKnown };
 }
@@ -143,9 +141,9 @@ export function moodBy(rows: MoodRow[], factor: MoodFactor): { lines: MoodLine[]
 export interface StopClock {
   trip: number;
   /** Takes and rod-minutes: in the first minutes, later on without a fish landed, and in the time after a landing. */
-  early: [takes: number, minutes: number];
-  late: [takes: number, minutes: number];
-  after: [takes: number, minutes: number];
+  early: [bites: number, minutes: number];
+  late: [bites: number, minutes: number];
+  after: [bites: number, minutes: number];
   landed: number;
   /** Whether fish had been marked there, on screen, before the stop began. */
   marked: boolean;

@@ -1,5 +1,5 @@
 import type { LogContact } from './look-table';
-import { shareOf, type Share } from './numbers';
+import { shareOf, type Share } from '../numbers';
 
 /** What the screen shows of a target, in words; null where nobody said. */
 export interface Signs {

@@ -1,6 +1,6 @@
 import { findSpecies, type SpeciesProfile, type StageName } from '../species';
 import type { CovariateContext } from './covariates';
-import type { Clusters } from './numbers';
+import type { Clusters } from '../numbers';
 import { clustersOf, type LookTable, type LookTarget } from './look-table';
 import type { Moment } from './moments';
 
@@ -37,7 +37,14 @@ export interface Selected {
   clusters: Clusters;
   /** The targets asked for, in scans and at stops; one that several looks of a trip saw is listed for each. */
   targets: LookTarget[];
-  n: { contacts: number; looks: number; trips: number; hectares: number };
+  n: {
+    contacts: number;
+    /** Places that had some on a trip. */
+    schools: number;
+    looks: number;
+    trips: number;
+    hectares: number;
+  };
 }
 
 /** Whether a target is what is asked for. */
@@ -78,6 +85,13 @@ export function timeTest(question: Question, { stageAt }: CovariateContext, zone
     if (hours && (hours[0] <= hours[1] ? !inside(m.hour, hours) : m.hour < hours[0] && m.hour > hours[1])) return false;
     return !stages?.length || stages.includes(stageAt(at, m.day.conditions.surface));
   };
+}
+
+/** Places that had something on a trip: what was seen there together says one thing, not several. */
+function schoolsOf({ pair, pairs }: LookTable['clusters'], used: ArrayLike<number>): number {
+  const seen = new Uint8Array(pairs);
+  for (let k = 0; k < pair.length; k++) if (used[k]) seen[pair[k]] = 1;
+  return seen.reduce((n, v) => n + v, 0);
 }
 
 /** Some entries of a list. */
@@ -131,14 +145,21 @@ export function select(
     } else stops[ofStops++] = i;
   }
   const scanned = scans.slice(0, ofScans);
+  const clusters = clustersOf(table, scanned);
   return {
     table,
     scans: scanned,
     stops: stops.slice(0, ofStops),
     used: used.slice(0, ofScans),
     effort: pick(effort, scanned),
-    clusters: clustersOf(table, scanned),
+    clusters,
     targets,
-    n: { contacts: distinct.reduce((n, v) => n + v, 0), looks: ofScans, trips: trips.reduce((n, v) => n + v, 0), hectares },
+    n: {
+      contacts: distinct.reduce((n, v) => n + v, 0),
+      schools: schoolsOf(clusters, used),
+      looks: ofScans,
+      trips: trips.reduce((n, v) => n + v, 0),
+      hectares,
+    },
   };
 }

@@ -1,5 +1,5 @@
 import { classCount, covariate, type CovariateValues } from './covariates';
-import { seeded } from './numbers';
+import { seeded } from '../numbers';
 import type { Selected } from './question';
 import { expectedWithin, overTrips, tally } from './selection';
 

@@ -1,4 +1,4 @@
-import { clusterVariance, normalQuantile, seeded, studentQuantile, type Clusters } from './numbers';
+import { clusterVariance, normalQuantile, seeded, squaresOf, studentQuantile, type Clusters } from '../numbers';
 
 /** Looks with their class: targets seen, effort, class (−1 = not known), trip and place. */
 export interface ClassedLooks {
@@ -16,7 +16,7 @@ export interface SelectionClass {
   used: number;
   /** Targets expected here if the fish cared for nothing, given where the boat looked. */
   expected: number;
-  /** Manly's ratio used/expected: 1 = as chance would give. NaN where nothing was expected. */
+  /** Manly's ratio used/expected: 1 = as expected if fish ignored it. NaN where nothing was expected. */
   ratio: number;
   /** Jacobs' D: −1 avoided … 0 … 1 sought. */
   jacobs: number;
@@ -156,23 +156,23 @@ function widener(looks: ClassedLooks, rows: SelectionClass[], effort: Float64Arr
     }
   // What is left of each look when the ratios found are taken for true, gathered by pair of trip and place and by class.
   const ratios = Float64Array.from(rows, (r) => r.ratio || 0);
-  const { both, boths, tripOf } = looks.clusters;
-  const at = new Int32Array(boths * k).fill(-1);
+  const { pair: pairOf, pairs, tripOf } = looks.clusters;
+  const at = new Int32Array(pairs * k).fill(-1);
   const [pair, ofClass, left]: [number[], number[], number[]] = [[], [], []];
   for (let i = 0; i < looks.used.length; i++) {
     const c = looks.classes[i];
     const t = trip[i];
     if (c < 0 || !(looks.effort[i] > 0)) continue;
-    const key = both[i] * k + c;
+    const key = pairOf[i] * k + c;
     if (at[key] < 0) {
       at[key] = left.length;
-      pair.push(both[i]);
+      pair.push(pairOf[i]);
       ofClass.push(c);
       left.push(0);
     }
     left[at[key]] += looks.used[i] - (weighed[t] > 0 ? (looks.effort[i] * ratios[c] * u[t]) / weighed[t] : 0);
   }
-  const scores = new Float64Array(boths);
+  const scores = new Float64Array(pairs);
   const share = new Float64Array(trips);
   return (row: SelectionClass): { factor: number; carry: number } => {
     const weights = new Float64Array(k);
@@ -189,6 +189,28 @@ function widener(looks: ClassedLooks, rows: SelectionClass[], effort: Float64Arr
     const { variance, byTrip, trips: carry } = clusterVariance(scores, looks.clusters);
     return { factor: byTrip > 0 ? Math.sqrt(variance / byTrip) : 1, carry };
   };
+}
+
+/**
+ * For a class of what whole trips share: how many trips carry its ratio, and how much resampling so few understates its spread
+ * (their variance is n/(n − 1) times that of the resampled).
+ */
+function tripsThatCarry(
+  row: SelectionClass,
+  { used, spread, classes }: { used: Float64Array; spread: Float64Array; classes: number },
+  kernel?: Float64Array,
+): { factor: number; carry: number } {
+  const scale = total(used) / total(spread);
+  const left = Float64Array.from({ length: used.length / classes }, (_, t) => {
+    let sum = 0;
+    for (let c = 0; c < classes; c++) {
+      const weight = kernel ? kernel[row.class * classes + c] : Number(c === row.class);
+      sum += weight * (used[t * classes + c] - row.ratio * scale * spread[t * classes + c]);
+    }
+    return sum;
+  });
+  const [, carry] = squaresOf(left);
+  return { factor: Math.sqrt(carry / Math.max(1, carry - 1)), carry };
 }
 
 function intervals(
@@ -220,8 +242,8 @@ function intervals(
   for (const row of rows) {
     const known = draws[row.class].filter((v) => !Number.isNaN(v)).sort();
     if (known.length < draw / 2 || !(row.expected > 0)) continue;
-    // What a whole trip shares cannot be told apart by place: there the trips alone speak.
-    const { factor, carry } = within === 'trip' ? widen(row) : { factor: 1, carry: spoken.length };
+    // What a whole trip shares cannot be told apart by place: there the trips alone speak, those that carry the class.
+    const { factor, carry } = within === 'trip' ? widen(row) : tripsThatCarry(row, { used, spread, classes: k }, kernel);
     if (row.used === 0) {
       // Nothing seen: the most that would still leave it likely.
       [row.low, row.high] = [0, -Math.log((1 - interval) / 2) / row.expected];

@@ -1,33 +1,39 @@
 import type { Chart } from '../chart';
 import { metricPlane, type LatLon } from '../geo';
-import { findSpecies, neutralProfile, usualCourse, type SpeciesProfile, type UsualCourse } from '../species';
+import { surfaceReadings } from '../forecast';
+import { usualCourse, type UsualCourse } from '../lake';
+import { findSpecies, neutralProfile, type SpeciesProfile } from '../species';
 import { conditionsOf, heatMap, searchCombinations, type CombinationSearch, type HeatCell } from './combinations';
-import { classCount, className, covariate, CovariateValues, type Covariate, type CovariateContext } from './covariates';
+import { classCount, classLabel, covariate, CovariateValues, type Covariate, type CovariateContext } from './covariates';
 import { selectionCurve, type SelectionCurve } from './curve';
 import { dayWindows, type DayWindow } from './depth-window';
 import { effectiveEffort, fitDetection, type ViewDetection } from './detection';
-import { lookTable, type LogContact, type Logbook, type LookTable, type LookTarget } from './look-table';
+import { bottomOf, lookTable, type LogContact, type Logbook, type LookTable, type LookTarget } from './look-table';
 import { markLives, returnsOf, type MarkLife } from './marks';
 import { Moments, stagesOfLog, type WaterLogbook } from './moments';
+import type { Label } from './label';
 import { moodBy, moodRows, stopClocks, type MoodFactor, type MoodLine, type MoodRow, type StopClock } from './mood';
 import { nameReport, settledTargets, type NameReport, type Settled } from './names';
-import { straightLine, type StraightLine } from './numbers';
-import { quarrels, type Quarrel } from './quarrels';
+import { straightLine, type StraightLine } from '../numbers';
+import { debates, type Debate } from './debates';
 import { pick, select, targetTest, timeTest, type Question, type Selected } from './question';
 import { repeatability, type Repeatability } from './repeatability';
 import { selection, type SelectionClass } from './selection';
-import { findTwins, type Twin, type TwinWeights } from './twins';
+import { standOut, type StandOutTest } from './stand-out';
+import { findSimilarSpots, type SimilarSpot, type SimilarityWeights } from './similar-spots';
 import { whereTheyHang, type WhereTheyHang } from './where-they-hang';
 
 /** Selection along one covariate, ready for drawing. */
 export interface WhereAnswer {
   key: string;
-  classes: (SelectionClass & { name: string })[];
+  classes: (SelectionClass & { label: Label })[];
   curve: SelectionCurve | null;
   /** Scan looks at which the covariate was not known. */
   notKnown: number;
   /** Whether enough was seen to speak of a pattern, and what it would take. */
   enough: boolean;
+  /** Whether anything stands out, by one test for the whole question; null where too little was seen, or nobody asked. */
+  standOut: StandOutTest | null;
 }
 
 /** A contact behind a bar, a cell or a point, as a Column shows it. */
@@ -59,18 +65,18 @@ export interface GoodStop {
   at: number;
   x: number;
   y: number;
-  takes: number;
+  bites: number;
 }
 
 /** What was pointed at. */
 export type Pointed =
   | { at: 'class'; key: string; class: number }
-  | { at: 'cell'; keys: [string, string]; names: [string, string] }
+  | { at: 'cell'; keys: [string, string]; classes: [number, number] }
   | { at: 'trip'; trip: number }
   | { at: 'conditions'; keys: string[] }
   | { at: 'all' };
 
-/** Targets and trips below which no pattern is spoken of. */
+/** Schools (contacts apart in place or trip), or fish with a length, and trips below which no pattern is spoken of. */
 export const LEAST_TARGETS = 12;
 export const LEAST_PATTERN_TRIPS = 4;
 
@@ -105,10 +111,7 @@ export class WaterPatterns {
     this.table = lookTable(logbook, chart, days, (share) => onProgress?.(0.9 * share));
     this.views = fitDetection(this.table);
     this.effort = effectiveEffort(this.table, this.views);
-    this.course = usualCourse(
-      days.readings.flatMap((r) => (r.row.surface_temperature_c == null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }])),
-      days.frame.latitude,
-    );
+    this.course = usualCourse(surfaceReadings(days.readings), days.frame.latitude, days.frame.altitude);
     this.moments = new Moments(days);
     this.contactOf = new Map(logbook.contacts.map((c) => [`${c.trip_id} ${c.contact ?? c.id}`, c]));
     const plane = metricPlane(chart.epsg);
@@ -152,42 +155,47 @@ export class WaterPatterns {
   }
 
   private speaks({ n }: Selected): boolean {
-    return n.contacts >= LEAST_TARGETS && n.trips >= LEAST_PATTERN_TRIPS;
+    return n.schools >= LEAST_TARGETS && n.trips >= LEAST_PATTERN_TRIPS;
   }
 
   /** What they choose of one covariate, against where the boat looked. */
-  where(question: Question, key: string, { smooth = false, ...options }: { smooth?: boolean; resamples?: number } = {}): WhereAnswer {
+  where(
+    question: Question,
+    key: string,
+    { smooth = false, headline = true, ...options }: { smooth?: boolean; headline?: boolean; resamples?: number } = {},
+  ): WhereAnswer {
     const selected = this.select(question);
     const c: Covariate = covariate(key);
     const all = this.values(question).classesOf(key);
     const classes = pick(all, selected.scans);
-    const looks = { used: selected.used, effort: selected.effort, clusters: selected.clusters };
-    const rows = selection({ ...looks, classes }, { classes: classCount(c), within: c.within, ...options });
+    const looks = { used: selected.used, effort: selected.effort, classes, clusters: selected.clusters };
+    const rows = selection(looks, { classes: classCount(c), within: c.within, ...options });
     const numbers = this.values(question).of(key);
     return {
       key,
-      classes: rows.map((r) => ({ ...r, name: className(c, r.class) })).filter((r) => r.looks > 0),
+      classes: rows.map((r) => ({ ...r, label: classLabel(c, r.class) })).filter((r) => r.looks > 0),
       curve:
         !smooth || c.labels || !this.speaks(selected)
           ? null
           : selectionCurve(looks, pick(numbers, selected.scans), { within: c.within, resamples: options.resamples }),
       notKnown: classes.reduce((s, k) => s + (k < 0 ? 1 : 0), 0),
       enough: this.speaks(selected),
+      standOut: headline && this.speaks(selected) ? standOut(looks, { classes: classCount(c), within: c.within, runs: !c.labels }) : null,
     };
   }
 
   /** The depth windows of the days, and how their middle moved with the surface temperature. */
   windows(question: Question): { days: DayWindow[]; withTemperature: StraightLine | null } {
-    const days = dayWindows(this.select(question), this.values(question), { most: WINDOWS_SHOWN });
+    const days = dayWindows(this.select(question), this.values(question), { max: WINDOWS_SHOWN });
     const points = days.flatMap((d): [number, number][] => (d.byBottom ? [[d.surface, (d.byBottom.top + d.byBottom.bottom) / 2]] : []));
     return { days, withTemperature: points.length >= LEAST_PATTERN_TRIPS ? straightLine(points) : null };
   }
 
-  heat(question: Question, keys: [string, string]): { cells: HeatCell[]; names: [string[], string[]] } {
+  heat(question: Question, keys: [string, string]): { cells: HeatCell[]; classes: [number[], number[]] } {
     return heatMap(this.select(question), this.values(question), keys);
   }
 
-  /** What goes together, step by step: see `searchCombinations`. */
+  /** Combinations, step by step: see `searchCombinations`. */
   *search(question: Question): Generator<number, CombinationSearch & { enough: boolean }> {
     const selected = this.select(question);
     if (!this.speaks(selected)) return { found: [], tried: 0, enough: false };
@@ -249,11 +257,11 @@ export class WaterPatterns {
     return nameReport(this.settled());
   }
 
-  /** The quarrels, each with this log's answer for the looks and the species asked about. */
-  quarrels(question: Question): Quarrel[] {
+  /** The debates, each with this log's answer for the looks and the species asked about. */
+  debates(question: Question): Debate[] {
     const selected = this.select(question);
     this.clocksKept ??= stopClocks(this.table, this.logbook.stops, this.logbook.responses, this.logbook.contacts);
-    return quarrels({
+    return debates({
       selected,
       values: this.values(question),
       clocks: this.clocksKept,
@@ -302,9 +310,8 @@ export class WaterPatterns {
         return (look) => scan(look) && classes[look] === pointed.class;
       }
       case 'cell': {
-        const [a, b] = pointed.keys.map((key) => ({ c: covariate(key), classes: values.classesOf(key) }));
-        return (look) =>
-          scan(look) && className(a.c, a.classes[look]) === pointed.names[0] && className(b.c, b.classes[look]) === pointed.names[1];
+        const [a, b] = pointed.keys.map((key) => values.classesOf(key));
+        return (look) => scan(look) && a[look] === pointed.classes[0] && b[look] === pointed.classes[1];
       }
       case 'trip':
         return (look) => this.table.trip[look] === pointed.trip;
@@ -334,7 +341,7 @@ export class WaterPatterns {
       confirmed: t.confirmed,
       count: t.count,
       size: t.size,
-      water: t.contact?.water_depth_m ?? table.chart.cells.depth[table.cell[i]],
+      water: t.contact?.water_depth_m ?? bottomOf(table, i),
       top: t.top,
       bottom: t.bottom,
       hardness: Number.isNaN(hardness) ? null : hardness,
@@ -347,29 +354,29 @@ export class WaterPatterns {
   /** Stops that paid, the newest first: something of the question was struck, hooked or landed there. */
   goodStops(question: Question, most = 40): GoodStop[] {
     const tripAt = new Map(this.table.trips.map((t, i) => [t.id, i]));
-    const takes = new Map<string, number>();
+    const bites = new Map<string, number>();
     for (const { response, took } of this.moods(question))
       if (took && response.stop) {
         const key = `${response.trip_id} ${response.stop}`;
-        takes.set(key, (takes.get(key) ?? 0) + 1);
+        bites.set(key, (bites.get(key) ?? 0) + 1);
       }
     return this.logbook.stops
       .flatMap((stop): GoodStop[] => {
-        const [n, trip] = [takes.get(`${stop.trip_id} ${stop.stop}`), tripAt.get(stop.trip_id)];
-        return n && trip !== undefined ? [{ id: stop.id, trip, at: Date.parse(stop.start), ...this.toMetric(stop), takes: n }] : [];
+        const [n, trip] = [bites.get(`${stop.trip_id} ${stop.stop}`), tripAt.get(stop.trip_id)];
+        return n && trip !== undefined ? [{ id: stop.id, trip, at: Date.parse(stop.start), ...this.toMetric(stop), bites: n }] : [];
       })
       .sort((a, b) => b.at - a.at)
       .slice(0, most);
   }
 
   /** Places like those chosen, for a species and a moment. @param places metres in the chart's plane */
-  twins(
+  similarSpots(
     question: Question,
     places: [x: number, y: number][],
     at: number,
-    weights: TwinWeights,
+    weights: SimilarityWeights,
     count?: number,
-  ): { twins: Twin[]; chosen: number } {
+  ): { spots: SimilarSpot[]; chosen: number } {
     const cells = this.chart.cells;
     const chosen = places.flatMap(([x, y]) => {
       // The nearest cell with a depth, within 60 m: a contact may stand on the edge of what was sounded.
@@ -381,7 +388,7 @@ export class WaterPatterns {
       }
       return best < 0 ? [] : [best];
     });
-    if (!chosen.length) return { twins: [], chosen: 0 };
+    if (!chosen.length) return { spots: [], chosen: 0 };
     const is = targetTest(question, this.known);
     const seen = new Map<number, { looked: number; saw: number; last: number }>();
     for (let i = 0; i < this.table.count; i++) {
@@ -391,6 +398,6 @@ export class WaterPatterns {
       for (let k = this.table.first[i]; k < this.table.first[i + 1]; k++) if (is(this.table.targets[k])) tally.saw++;
       seen.set(this.table.cell[i], tally);
     }
-    return { twins: findTwins(this.table, this.moments.at(at), chosen, weights, seen, count).twins, chosen: chosen.length };
+    return { spots: findSimilarSpots(this.table, this.moments.at(at), chosen, weights, seen, count).spots, chosen: chosen.length };
   }
 }

@@ -1,11 +1,12 @@
 import { oxygenAt, temperatureAt } from '../lake';
-import { shareOf, type Share } from './numbers';
-import type { LookTarget } from './look-table';
+import { shareOf, type Share } from '../numbers';
+import type { Label } from './label';
+import { bottomOf, type LookTarget } from './look-table';
 import type { Selected } from './question';
 
 /** What is known of a target only: how its values spread, each target counted once. */
 export interface TargetTrait {
-  name: string;
+  trait: 'depth' | 'height over the bottom' | 'temperature there' | 'oxygen there';
   unit: string;
   n: number;
   /** The middle one, and between which the middle 80 % lie. */
@@ -16,16 +17,16 @@ export interface TargetTrait {
 
 /** How often targets of a kind are large. */
 export interface LargeLine {
-  words: string;
+  label: Label;
   share: Share;
 }
 
 export interface WhereTheyHang {
   traits: TargetTrait[];
-  /** Counts of words: form, side of cover, size. */
-  words: { name: string; n: number; counts: { word: string; count: number }[] }[];
+  /** Counts of the codes logged: form, side of cover, size. */
+  words: { name: 'form' | 'side of the cover' | 'size'; n: number; counts: { word: string; count: number }[] }[];
   /** Large ones among those whose size was said, by size of the pack, by cover and by depth of the water. */
-  large: { by: string; lines: LargeLine[] }[];
+  large: { by: 'size of the pack' | 'cover' | 'depth of the water'; lines: LargeLine[] }[];
 }
 
 /** Targets below which a trait is not spoken of. */
@@ -37,9 +38,9 @@ const middleOf = (t: LookTarget): number | null => (t.top == null ? null : (t.to
 export function whereTheyHang({ table, targets }: Selected): WhereTheyHang {
   const once = new Set<number>();
   const list = targets.filter((t) => !once.has(t.number) && once.add(t.number));
-  const bottom = (t: LookTarget): number => t.contact?.water_depth_m ?? table.chart.cells.depth[table.cell[t.look]];
+  const bottom = (t: LookTarget): number => t.contact?.water_depth_m ?? bottomOf(table, t.look);
   const samples = (t: LookTarget) => table.moment[t.look].day.column.samples;
-  const trait = (name: string, unit: string, value: (t: LookTarget, depth: number) => number | null): TargetTrait => {
+  const trait = (name: TargetTrait['trait'], unit: string, value: (t: LookTarget, depth: number) => number | null): TargetTrait => {
     const values = list
       .flatMap((t) => {
         const depth = middleOf(t);
@@ -48,9 +49,12 @@ export function whereTheyHang({ table, targets }: Selected): WhereTheyHang {
       })
       .sort((a, b) => a - b);
     const at = (q: number): number => values[Math.min(values.length - 1, Math.round(q * (values.length - 1)))] ?? NaN;
-    return { name, unit, n: values.length, middle: at(0.5), low: at(0.1), high: at(0.9) };
+    return { trait: name, unit, n: values.length, middle: at(0.5), low: at(0.1), high: at(0.9) };
   };
-  const counted = (name: string, word: (t: LookTarget) => string | null | undefined): WhereTheyHang['words'][number] => {
+  const counted = (
+    name: WhereTheyHang['words'][number]['name'],
+    word: (t: LookTarget) => string | null | undefined,
+  ): WhereTheyHang['words'][number] => {
     const tally = new Map<string, number>();
     for (const t of list) {
       const w = word(t);
@@ -59,16 +63,21 @@ export function whereTheyHang({ table, targets }: Selected): WhereTheyHang {
     const counts = [...tally.entries()].map(([w, count]) => ({ word: w, count })).sort((a, b) => b.count - a.count);
     return { name, n: counts.reduce((s, c) => s + c.count, 0), counts };
   };
-  const largeBy = (by: string, kinds: [words: string, is: (t: LookTarget) => boolean][]): WhereTheyHang['large'][number] => ({
+  const largeBy = (
+    by: WhereTheyHang['large'][number]['by'],
+    kinds: [label: Label, is: (t: LookTarget) => boolean][],
+  ): WhereTheyHang['large'][number] => ({
     by,
-    lines: kinds.map(([words, is]) => ({
-      words,
+    lines: kinds.map(([label, is]) => ({
+      label,
       share: shareOf(list.filter((t) => t.size !== null && is(t)).map((t) => ({ trip: table.trip[t.look], yes: t.size === 'large' }))),
     })),
   });
   const between = (low: number, high: number) => (t: LookTarget) => t.contact?.count != null && t.count >= low && t.count <= high;
   const deep = (low: number, high: number) => (t: LookTarget) => bottom(t) >= low && bottom(t) < high;
   const covered = (t: LookTarget): boolean => t.contact?.cover != null && t.contact.cover !== 'none';
+  const pack = (from: number, to: number | null): Label => ({ from, to, unit: 'fish' });
+  const water = (from: number | null, to: number | null): Label => ({ from, to, unit: 'm' });
   return {
     traits: [
       trait('depth', 'm', (_, depth) => depth),
@@ -83,19 +92,19 @@ export function whereTheyHang({ table, targets }: Selected): WhereTheyHang {
     ],
     large: [
       largeBy('size of the pack', [
-        ['1', between(1, 1)],
-        ['2 or 3', between(2, 3)],
-        ['4 to 8', between(4, 8)],
-        ['9 and more', between(9, Infinity)],
+        [pack(1, 2), between(1, 1)],
+        [pack(2, 4), between(2, 3)],
+        [pack(4, 9), between(4, 8)],
+        [pack(9, null), between(9, Infinity)],
       ]),
       largeBy('cover', [
         ['at cover', covered],
         ['in the open', (t) => !covered(t)],
       ]),
       largeBy('depth of the water', [
-        ['under 4 m', deep(0, 4)],
-        ['4 to 8 m', deep(4, 8)],
-        ['8 m and more', deep(8, Infinity)],
+        [water(null, 4), deep(0, 4)],
+        [water(4, 8), deep(4, 8)],
+        [water(8, null), deep(8, Infinity)],
       ]),
     ],
   };

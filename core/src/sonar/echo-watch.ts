@@ -82,9 +82,9 @@ export class EchoWatch {
   private readonly done: Open[] = [];
   private named: Named[] = [];
 
-  /** @param least pings that have to see a thing @param keep how many things are remembered */
+  /** @param min pings that have to see a thing @param keep how many things are remembered */
   constructor(
-    private readonly least = 3,
+    private readonly min = 3,
     private readonly keep = 400,
   ) {}
 
@@ -131,7 +131,7 @@ export class EchoWatch {
       this.follow(known);
     }
     const still = (o: Open): boolean => ping - o.last <= MISSED;
-    this.done.push(...this.open.filter((o) => !still(o) && o.pings >= this.least));
+    this.done.push(...this.open.filter((o) => !still(o) && o.pings >= this.min));
     this.open = this.open.filter(still);
     this.done.splice(0, this.done.length - this.keep);
   }
@@ -172,7 +172,7 @@ export class EchoWatch {
 
   /** What came by so far, the oldest first. */
   get traces(): EchoTrace[] {
-    return [...this.done, ...this.open.filter((o) => o.pings >= this.least)].map(shown).sort((a, b) => a.ping - b.ping);
+    return [...this.done, ...this.open.filter((o) => o.pings >= this.min)].map(shown).sort((a, b) => a.ping - b.ping);
   }
 
   private nearest(ping: number, depth: number): { open: Open; there: PathPoint } | null {
@@ -213,7 +213,7 @@ export class EchoWatch {
     return true;
   }
 
-  /** It is out of the water: its like may be fish again from now on. */
+  /** Out of the water: similar echoes may be fish again from now on. */
   unname(kind: Clutter): void {
     this.named = this.named.filter((n) => n.kind !== kind);
     for (const o of this.open) if (o.clutter === kind) o.clutter = null;

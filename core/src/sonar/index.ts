@@ -3,7 +3,6 @@ export { seaSoundSpeed, soundSpeed } from './sound-speed';
 export {
   archRange,
   coneWidth,
-  deadZone,
   fastestPings,
   heightFromShadow,
   layback,
@@ -16,10 +15,17 @@ export {
   targetStrength,
   timeInCone,
 } from './beam';
+export { deadZone, type DeadZone } from './dead-zone';
+export { absorption, echoLoss, farthestFish, farthestSeen, separation } from './loss';
+export { fastestFor, passing, type Passing } from './passing';
+export { readSideScan, type Read, type SideScanAnswer, type SideScanReading } from './side-scan-reading';
+export { mountOffsets, type Estimated, type MountOffsets, type OffsetPass, type OffsetTrouble } from './mount-offsets';
+export { countBlobs, type BlobCount, type Brightness } from './count-blobs';
+export { detectionCurve, type DetectionCurve, type DetectionTry } from './detection-curve';
 export { boatAt, carriedOn, fromBoat, placeTarget, type BoatFix, type BoatState, type RigOffset } from './placing';
 export type { Scene, SceneTarget, Transducer } from './scene';
 export { forwardPicture, sideScanPing, sounderPing, type Listening } from './echo';
 export { bottomOf, forwardPlace, type SounderColumn } from './read-picture';
 export { EchoWatch, traces, type Clutter, type EchoAt, type EchoTrace } from './echo-watch';
 export { DEFAULT_RIG, type Rig } from './rig';
-export { forwardPoint, padPlace, sideScanPlace, type ScreenPlace, type SideScanPoint } from './screen-place';
+export { forwardPoint, padPlace, sideScanPlace, type ScreenPlace, type SideScanPoint, type WorkingCode } from './screen-place';

@@ -7,9 +7,11 @@ export interface Rig {
   transducerDepth: number;
   /** Who casts stands this far forward of the antenna. */
   bow: number;
+  /** How old the picture is when it is looked at, s. */
+  delay: number;
   /** Whether the side-scan shows distances over the ground rather than slant ranges. */
   corrected: boolean;
 }
 
 /** Antenna over the transducer, a caster two metres forward of both, ranges as a side-scan measures them. */
-export const DEFAULT_RIG: Rig = { forward: 0, starboard: 0, transducerDepth: 0.4, bow: 2, corrected: false };
+export const DEFAULT_RIG: Rig = { forward: 0, starboard: 0, transducerDepth: 0.4, bow: 2, delay: 0, corrected: false };

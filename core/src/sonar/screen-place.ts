@@ -1,5 +1,8 @@
+import { statement, type Statement } from '../statements';
 import { heightFromShadow, sideScanDistance } from './beam';
 import { forwardPlace } from './read-picture';
+
+export type WorkingCode = 'working.slant' | 'working.under' | 'working.shadow' | 'working.forward' | 'working.below';
 
 /** Where a target lies from the transducer, and how that was worked out, step by step. */
 export interface ScreenPlace {
@@ -8,20 +11,14 @@ export interface ScreenPlace {
   starboard: number;
   /** Of the target below the surface, m; null where the picture does not say. */
   depth: number | null;
-  workings: string[];
+  workings: Statement<WorkingCode>[];
 }
 
-const m = (value: number): string => `${value.toFixed(1)} m`;
-
-/** The distance over the ground of a slant range, with the step in words. */
-function overGround(range: number, below: number, workings: string[]): number {
+/** The distance over the ground of a slant range, with the step. */
+function overGround(range: number, below: number, workings: Statement<WorkingCode>[]): number {
   if (below <= 0) return range;
   const flat = sideScanDistance(range, below);
-  workings.push(
-    flat > 0
-      ? `${m(range)} by slant, ${m(below)} below the transducer: √(${range.toFixed(1)}² − ${below.toFixed(1)}²) = ${m(flat)} over the ground`
-      : `${m(range)} by slant does not reach ${m(below)} down: under the boat`,
-  );
+  workings.push(flat > 0 ? statement('working.slant', { range, below, flat }) : statement('working.under', { range, below }));
   return flat;
 }
 
@@ -37,7 +34,7 @@ export function padPlace(
   transducerDepth: number,
   slant: boolean,
 ): ScreenPlace {
-  const workings: string[] = [];
+  const workings: Statement<WorkingCode>[] = [];
   const range = Math.hypot(ahead, starboard);
   const flat = slant && targetDepth !== null && range > 0 ? overGround(range, targetDepth - transducerDepth, workings) : range;
   const share = range > 0 ? flat / range : 0;
@@ -63,13 +60,13 @@ export interface SideScanPoint {
  * Source of the formulas: geometry on a flat bottom, as in `heightFromShadow` and `sideScanDistance`.
  */
 export function sideScanPlace({ side, range, bottom, transducerDepth, shadow, depth }: SideScanPoint): ScreenPlace {
-  const workings: string[] = [];
+  const workings: Statement<WorkingCode>[] = [];
   const height = Math.max(0, bottom - transducerDepth);
   let target = depth ?? bottom;
   if (shadow && shadow > range) {
     const above = heightFromShadow(height, range, shadow);
     target = bottom - above;
-    workings.push(`shadow at ${m(shadow)}, ${m(height)} under the transducer: ${height.toFixed(1)}·(1 − ${range.toFixed(1)}/${shadow.toFixed(1)}) = ${m(above)} off the bottom`); // prettier-ignore
+    workings.push(statement('working.shadow', { range, height, shadow, above }));
   }
   target = Math.min(bottom, Math.max(transducerDepth, target));
   const flat = overGround(range, target - transducerDepth, workings);
@@ -84,6 +81,6 @@ export function forwardPoint(range: number, down: number, bearing: number, trans
     ahead: flat * Math.cos(turn),
     starboard: flat * Math.sin(turn),
     depth,
-    workings: [`${m(range)} at ${down.toFixed(0)}° down: ${m(flat)} ahead, ${m(depth)} deep`],
+    workings: [statement('working.forward', { range, down, ahead: flat, depth })],
   };
 }

@@ -1,4 +1,4 @@
-import type { SchoolSettings } from './school-settings';
+import type { StrategySettings } from './strategy-settings';
 
 /** What is known of a species before any logbook. Temperatures °C, oxygen mg/l. */
 export interface SpeciesProfile {
@@ -14,7 +14,8 @@ export interface SpeciesProfile {
   handlingStress: number;
   /** Oxygen below which it leaves. */
   leastOxygen: number;
-  spawning: { from: number; to: number; direction: 'rising' | 'falling' } | null;
+  /** When it spawns, and at what depth, m; null where that is not known or elsewhere. */
+  spawning: { from: number; to: number; direction: 'rising' | 'falling'; depth?: [number, number] } | null;
   light: 'shy' | 'sight' | 'indifferent';
   /** Where in the column it is usually met. */
   place: 'bottom' | 'near bottom' | 'suspended' | 'cover' | 'surface';
@@ -22,10 +23,12 @@ export interface SpeciesProfile {
   forage: string[];
   /** W (g) = a·L(cm)^b, where well known. */
   lengthWeight: { a: number; b: number } | null;
+  /** The largest it grows, m, where known. */
+  largest?: number | null;
   /** How much it is drawn to wood and rock, to weed, to hard bottom: 0–1. */
   drawnTo: { wood: number; weed: number; hard: number };
-  /** What of the schools' rules was set otherwise than usual for it. */
-  schools?: SchoolSettings;
+  /** What of the strategies' rules was set otherwise than usual for it. */
+  strategies?: StrategySettings;
   /** True for fish that others eat. */
   isForage: boolean;
   source: string;
@@ -70,3 +73,22 @@ export function findSpecies(name: string, among: SpeciesProfile[]): SpeciesProfi
 /** Mass by length, kg, from the species' W = a·L^b; null where it is not known. @param length m */
 export const massFromLength = ({ lengthWeight }: SpeciesProfile, length: number): number | null =>
   lengthWeight && length > 0 ? (lengthWeight.a * (length * 100) ** lengthWeight.b) / 1000 : null;
+
+/** A species of one's own, that begins with the needs of another. @param source what to say of where its values come from */
+export const speciesLike = (from: SpeciesProfile, name: string, source: string): SpeciesProfile => ({
+  ...from,
+  name,
+  scientific: null,
+  aliases: [],
+  lengthWeight: null,
+  largest: null,
+  source,
+  uncertain: '',
+});
+
+/** Where a spring or an autumn spawner spawns when its profile does not say, m. */
+const USUAL_SPAWNING = { rising: [0.3, 3], falling: [1, 8] } as const;
+
+/** The depths, m, at which a species spawns; null for one that spawns elsewhere. */
+export const spawningDepth = ({ spawning }: SpeciesProfile): readonly [number, number] | null =>
+  spawning && (spawning.depth ?? USUAL_SPAWNING[spawning.direction]);

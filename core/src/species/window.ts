@@ -1,103 +1,155 @@
-import { oxygenHoldsTo, temperatureAt, usableLayer, type WaterColumn } from '../lake';
-import type { SpeciesProfile } from './profile';
+import { temperatureAt, type WaterColumn } from '../lake';
+import { statement, type Statement } from '../statements';
+import { DEFAULT_RULE } from './depth-rule';
+import { spawningDepth, type SpeciesProfile } from './profile';
+import { HALF, lightFloor, suitability, suitabilityStep, type Suitability, type WindowInputs } from './suitability';
 
-export interface WindowInputs {
-  column: WaterColumn;
-  secchi: number;
-  maxDepth: number;
-  /** Sun height, degrees; light-shy fish come up when it is low. */
-  sunHeight: number;
-  rule?: DepthRule;
-}
+export type WindowCode =
+  | 'window.free'
+  | 'window.light.shy'
+  | 'window.bottom'
+  | 'window.none'
+  | 'window.nothing'
+  | 'window.warm'
+  | 'window.cold'
+  | 'window.cold.above'
+  | 'window.oxygen'
+  | 'window.oxygen.above'
+  | 'window.light'
+  | 'window.spawning'
+  | 'window.thermocline';
 
-/** Depths, m, that can hold a species, with the reason of each edge. `empty` when nothing is left. */
+/**
+ * Depths, m, that suit a species, with the reason of each edge. `empty` when nothing does, where that was measured over the whole
+ * depth. `best` is how well the best depth suits, 0–1: a squeeze where it is low.
+ */
 export interface DepthWindow {
   top: number;
   bottom: number;
-  topReason: string;
-  bottomReason: string;
+  topReason: Statement<WindowCode>;
+  bottomReason: Statement<WindowCode>;
+  best: number;
   empty: boolean;
 }
 
-/** The depth rule of a water; its numbers can be edited. */
-export interface DepthRule {
-  /** The light limit is `lightBase` + `lightFactor` × Secchi, m. */
-  lightBase: number;
-  lightFactor: number;
-  /** Mixed water clearer than this has no limit, m. */
-  clearFrom: number;
-}
+/** Nothing suits where the best depth does less than this. */
+const NOTHING = 0.1;
+/** A layer that ends so near above the bottom reaches it, m. */
+const AT_THE_BOTTOM = 0.06;
 
-export const DEFAULT_RULE: DepthRule = { lightBase: 2, lightFactor: 4, clearFrom: 3 };
-
-/** Reads a water's rules as stored; what is missing or no sensible number is the default. */
-export function readDepthRule(rules: unknown): DepthRule {
-  const given = (rules ?? {}) as Partial<Record<keyof DepthRule, unknown>>;
-  const number = (key: keyof DepthRule): number => {
-    const v = given[key];
-    return typeof v === 'number' && v >= 0 && v <= 100 ? v : DEFAULT_RULE[key];
+/** The depths that suit a species: those at least half as well as the best one, about it. */
+export function depthWindow(s: SpeciesProfile, inputs: WindowInputs): DepthWindow {
+  const { column, maxDepth } = inputs;
+  const suits = suitability(s, inputs);
+  const step = suitabilityStep(maxDepth);
+  const best = Math.max(...suits.map((v) => v.whole));
+  const measured = Math.min(column.measuredTo ?? 0, column.oxygenMeasuredTo ?? (column.modelled ? 0 : Infinity)) >= 0.9 * maxDepth;
+  if (best < NOTHING && measured)
+    return {
+      top: maxDepth,
+      bottom: maxDepth,
+      topReason: statement('window.none', { temperature: s.upperAvoidance, oxygen: s.leastOxygen }),
+      bottomReason: statement('window.nothing'),
+      best,
+      empty: true,
+    };
+  const cut = HALF * best;
+  const [first, last] = widestRun(suits, cut);
+  const depthOf = (inside: number, outside: number): number => {
+    const [a, b] = [suits[inside].whole, suits[outside].whole];
+    const share = a === b ? 0 : (a - cut) / (a - b);
+    return Math.min(maxDepth, (inside + Math.min(1, Math.max(0, share)) * (outside - inside)) * step);
   };
-  return { lightBase: number('lightBase'), lightFactor: number('lightFactor'), clearFrom: number('clearFrom') };
+  const top = first === 0 ? 0 : depthOf(first, first - 1);
+  const end = last === suits.length - 1 ? maxDepth : depthOf(last, last + 1);
+  // The depth rule of a water is its owner's: it ends a window where it says.
+  const floor = inputs.spawning ? null : lightFloor(s, inputs);
+  const ruled = floor !== null && floor < end && floor > top + 0.1;
+  const bottom = ruled ? floor : end > maxDepth - AT_THE_BOTTOM ? maxDepth : end;
+  const inside = bestOf(suits, first, last);
+  return {
+    top,
+    bottom,
+    topReason: first === 0 ? statement('window.free') : reason(s, inputs, suits[inside], suits[first - 1], { depth: top, upper: true }),
+    bottomReason: ruled
+      ? lightEnds(floor, inputs)
+      : bottom === maxDepth
+        ? statement('window.bottom')
+        : reason(s, inputs, suits[inside], suits[last + 1], { depth: bottom, upper: false }),
+    best,
+    empty: bottom - top < 0.05,
+  };
 }
 
-/** Depth of the light limit for sight-feeding warm- and cool-water fish, m. */
-export const lightLimit = (secchi: number, rule: DepthRule = DEFAULT_RULE): number => rule.lightBase + rule.lightFactor * secchi;
+/** A squeeze: no depth suits well, heat ends it above and want of oxygen below. Cold water that suits less all winter is none. */
+export const isSqueezed = ({ empty, best, topReason, bottomReason }: DepthWindow): boolean =>
+  !empty && best < HALF && topReason.code === 'window.warm' && ['window.oxygen', 'window.thermocline'].includes(bottomReason.code);
 
-const isCold = (s: SpeciesProfile): boolean => s.guild === 'cold';
+/** First and last step of the run at or above the cut that has most in it. */
+function widestRun(suits: Suitability[], cut: number): [number, number] {
+  let found: [number, number] = [0, suits.length - 1];
+  let most = -1;
+  for (let k = 0; k < suits.length; k++) {
+    if (suits[k].whole < cut) continue;
+    const from = k;
+    let sum = 0;
+    for (; k < suits.length && suits[k].whole >= cut; k++) sum += suits[k].whole;
+    if (sum > most) [most, found] = [sum, [from, k - 1]];
+  }
+  return found;
+}
 
-/** The depths that light, temperature, oxygen and the depth rule leave to a species. */
-export function depthWindow(s: SpeciesProfile, { column, secchi, maxDepth, sunHeight, rule = DEFAULT_RULE }: WindowInputs): DepthWindow {
-  let [top, topReason] = [0, 'nothing keeps it down'];
-  if (s.light === 'shy' && sunHeight > 6) {
-    // About a fifth of the surface light under a clear sky, less under a low sun.
-    top = Math.min(maxDepth * 0.6, (secchi / 1.7) * Math.log(5) * Math.min(1, sunHeight / 30));
-    topReason = `light at ${secchi.toFixed(1)} m clarity keeps it below ${top.toFixed(1)} m while the sun is up`;
+function bestOf(suits: Suitability[], first: number, last: number): number {
+  let best = first;
+  for (let k = first; k <= last; k++) if (suits[k].whole > suits[best].whole) best = k;
+  return best;
+}
+
+const lightEnds = (depth: number, { rule = DEFAULT_RULE }: WindowInputs): Statement<WindowCode> =>
+  statement('window.light', { depth, base: rule.lightBase, factor: rule.lightFactor });
+
+/** Why a species is not beyond an edge: what falls off most against the best depth. */
+function reason(
+  s: SpeciesProfile,
+  inputs: WindowInputs,
+  best: Suitability,
+  beyond: Suitability,
+  { depth, upper }: { depth: number; upper: boolean },
+): Statement<WindowCode> {
+  const { column, secchi } = inputs;
+  const factors = (['layer', 'temperature', 'oxygen', 'light', 'spawning'] as const).map((key) => ({ key, left: beyond[key] / best[key] }));
+  switch (factors.reduce((a, b) => (b.left < a.left ? b : a)).key) {
+    case 'layer':
+      return statement('window.thermocline', { depth: column.thermocline!.depth });
+    case 'oxygen':
+      return statement(upper ? 'window.oxygen.above' : 'window.oxygen', { depth, oxygen: s.leastOxygen });
+    case 'spawning': {
+      const [from, to] = spawningDepth(s)!;
+      return statement('window.spawning', { from, to });
+    }
+    case 'light': {
+      const floor = lightFloor(s, inputs);
+      return floor !== null && depth > 0.7 * floor
+        ? lightEnds(floor, inputs)
+        : statement('window.light.shy', { clarity: secchi, top: depth });
+    }
+    default:
+      return temperatureAt(column.samples, depth) > s.preferred[1]
+        ? statement('window.warm', { depth, temperature: s.upperAvoidance })
+        : statement(upper ? 'window.cold.above' : 'window.cold', { depth, temperature: s.preferred[0] });
   }
-  const limits: [depth: number, reason: string][] = [[maxDepth, 'the bottom']];
-  if (isCold(s)) {
-    // Their layer lies between their upper temperature and their least oxygen; they have no light limit.
-    const layer = usableLayer(column.samples, { upper: s.upperAvoidance, leastOxygen: s.leastOxygen }, maxDepth);
-    if (!layer)
-      return {
-        top: maxDepth,
-        bottom: maxDepth,
-        topReason: `no water is both below ${s.upperAvoidance} °C and above ${s.leastOxygen} mg/l of oxygen`,
-        bottomReason: 'the squeeze leaves nothing',
-        empty: true,
-      };
-    if (layer.top > top) [top, topReason] = [layer.top, `water above ${layer.top.toFixed(1)} m is warmer than ${s.upperAvoidance} °C`];
-    if (layer.bottom < maxDepth - 0.06)
-      limits.push([layer.bottom, `below ${layer.bottom.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);
-  } else {
-    const mixedAndClear = !column.thermocline && secchi > rule.clearFrom;
-    if (s.place !== 'bottom' && !mixedAndClear)
-      limits.push([
-        lightLimit(secchi, rule),
-        `light for sight-feeding ends at ${lightLimit(secchi, rule).toFixed(1)} m (${rule.lightBase} m + ${rule.lightFactor} × clarity)`,
-      ]);
-    const poorBelow = column.thermocline && oxygenHoldsTo(column.samples, s.leastOxygen) != null;
-    if (column.thermocline && poorBelow)
-      limits.push([
-        column.thermocline.depth,
-        `the thermocline is steepest at ${column.thermocline.depth.toFixed(1)} m, with little oxygen below`,
-      ]);
-  }
-  const oxygen = oxygenHoldsTo(column.samples, s.leastOxygen);
-  if (oxygen != null) limits.push([oxygen, `below ${oxygen.toFixed(1)} m there is less than ${s.leastOxygen} mg/l of oxygen`]);
-  const [bottom, bottomReason] = limits.reduce((a, b) => (b[0] < a[0] ? b : a));
-  top = Math.min(top, maxDepth);
-  return { top, bottom, topReason, bottomReason, empty: bottom - top < 0.05 };
 }
 
 /**
- * The depth a species is first looked for, before any log: light-shy fish low in their window, sight-feeders
- * in its upper half, all of them deeper in cold water.
+ * The depth a species is first looked for, before any log: where it spawns while it does, else light-shy fish low in their window,
+ * sight-feeders in its upper half, all of them deeper in cold water.
  */
-export function firstGuessDepth(s: SpeciesProfile, window: DepthWindow, column: WaterColumn): number {
+export function firstGuessDepth(s: SpeciesProfile, window: DepthWindow, column: WaterColumn, spawning = false): number {
+  if (spawning) return (window.top + window.bottom) / 2;
   const surface = temperatureAt(column.samples, 0);
   const share = s.light === 'shy' ? 0.7 : s.place === 'cover' ? 0.35 : 0.5;
   const cold = Math.min(1, Math.max(0, (s.preferred[0] - surface) / 10));
-  // Not deeper than 12 m at first, unless their own water only begins below that.
-  const reach = Math.min(window.bottom, Math.max(12, window.top));
+  // Not deeper than 12 m at first, unless their own water only begins there: then no more than 20 m into it.
+  const reach = Math.min(window.bottom, window.top > 3 && s.guild === 'cold' ? window.top + 20 : Math.max(12, window.top));
   return window.top + (reach - window.top) * Math.min(0.95, share + 0.25 * cold);
 }

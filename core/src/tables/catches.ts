@@ -57,7 +57,7 @@ const MOST_FISH = 500;
 const NOON = 12;
 const NOTHING = /^(nothing|none|blank|blanked|skunked?|0|-|–|nix|nichts|rien|no fish|null)$/i;
 
-const within = (v: number, least: number, most: number): number | null => (v >= least && v <= most ? Math.round(v * 1e4) / 1e4 : null);
+const within = (v: number, min: number, max: number): number | null => (v >= min && v <= max ? Math.round(v * 1e4) / 1e4 : null);
 
 /**
  * Turns a table of catches into trips, stops, responses and readings. A day is a trip; a place on it, where it stands
@@ -89,9 +89,9 @@ export function catchesOf(
   const zone = mapping.zone ?? 'UTC';
   const spots = new Map(places.map((p) => [p.name.trim().toLowerCase(), p]));
   const text = (fields: string[], to: Target, longest = 200): string | null => (fields[at(to)] ?? '').trim().slice(0, longest) || null;
-  const number = (fields: string[], to: Target, least: number, most: number): number | null => {
+  const number = (fields: string[], to: Target, min: number, max: number): number | null => {
     const k = at(to);
-    return k < 0 ? null : within(toSi(numberIn(fields[k] ?? '', mapping.decimal), unit(to)), least, most);
+    return k < 0 ? null : within(toSi(numberIn(fields[k] ?? '', mapping.decimal), unit(to)), min, max);
   };
 
   const read: CatchRow[] = [];

@@ -1,5 +1,6 @@
-import { array, boolean, number, object, string, ValidationError } from 'yup';
+import { array, boolean, number, string, ValidationError } from 'yup';
 import { FormatError } from '../formats';
+import { MISSING, name, oneOf, only, within } from '../schema';
 import type { DateOrder } from './moments';
 
 /** What a column can hold; 'skip' is passed over. */
@@ -94,37 +95,16 @@ export const signatureOf = (part: string, columns: string[]): string => `${part}
 export const mappingText = (parts: PartMapping[], places?: Mapping['places']): string =>
   `${JSON.stringify({ format: FORMAT, parts, ...(places?.length ? { places } : {}) } satisfies Mapping, null, 2)}\n`;
 
-const partSchema = object({
-  signature: string().strict().required('is missing'),
-  as: string()
-    .strict()
-    .oneOf(['soundings', 'catches', 'outline', 'places', 'skip'], 'must be soundings, catches, outline, places or skip')
-    .required('is missing'),
+const partSchema = only({
+  signature: string().strict().required(MISSING),
+  as: oneOf(['soundings', 'catches', 'outline', 'places', 'skip']).required(MISSING),
   columns: array(
-    object({
-      from: string().strict().required('is missing'),
-      to: string()
-        .strict()
-        .oneOf([...TARGETS], `must be one of ${TARGETS.join(', ')}`)
-        .required('is missing'),
-      unit: string().strict(),
-    })
-      .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-      .strict(),
-  ).required('is missing'),
-  header: boolean().strict().required('is missing'),
-  decimal: string().strict().oneOf(['.', ','], 'must be . or ,').required('is missing'),
-  sign: string()
-    .strict()
-    .oneOf(['down', 'up', null] as string[], 'must be down or up')
-    .nullable()
-    .defined('is missing: null where it is not known'),
-  level: number()
-    .strict()
-    .min(-500, 'is impossible')
-    .max(9000, 'is impossible')
-    .nullable()
-    .defined('is missing: null where it is not known'),
+    only({ from: string().strict().required(MISSING), to: oneOf(TARGETS).required(MISSING), unit: string().strict() }),
+  ).required(MISSING),
+  header: boolean().strict().required(MISSING),
+  decimal: oneOf(['.', ',']).required(MISSING),
+  sign: oneOf(['down', 'up']).nullable().defined('is missing: null where it is not known'),
+  level: within(-500, 9000).nullable().defined('is missing: null where it is not known'),
   crs: number().strict().integer('must be an EPSG code').nullable().defined('is missing: null where it is not known'),
   order: string()
     .strict()
@@ -142,31 +122,21 @@ const partSchema = object({
     .matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2024-05-31')
     .nullable()
     .defined('is missing: null where it is not known'),
-})
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
+});
 
 /** A list of part mappings, as the HTTP interface takes it. */
 export const partMappings = array(partSchema);
 
 /** Spots that place names stand for, as the HTTP interface takes them. */
 export const mappedPlaces = array(
-  object({
-    name: string().strict().min(1, 'is missing').max(200, 'is longer than 200 characters').required('is missing'),
-    latitude: number().strict().min(-90, 'is impossible').max(90, 'is impossible').required('is missing'),
-    longitude: number().strict().min(-180, 'is impossible').max(180, 'is impossible').required('is missing'),
-  })
-    .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-    .strict(),
+  only({ name: name(200), latitude: within(-90, 90).required(MISSING), longitude: within(-180, 180).required(MISSING) }),
 );
 
-const mappingSchema = object({
-  format: string().strict().oneOf([FORMAT], `must be "${FORMAT}"`).required('is missing'),
-  parts: array(partSchema).required('is missing'),
+const mappingSchema = only({
+  format: string().strict().oneOf([FORMAT], `must be "${FORMAT}"`).required(MISSING),
+  parts: array(partSchema).required(MISSING),
   places: mappedPlaces,
-})
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
+});
 
 /** Reads mapping.json. @throws FormatError that names the field */
 export function readMapping(text: string, file: string): Mapping {

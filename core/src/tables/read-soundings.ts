@@ -60,7 +60,7 @@ export function soundingReader(mapping: PartMapping, { names, toDegrees }: ReadI
       ['heading', 'heading_deg', 0, 360],
       ['speed', 'speed_ms', 0, 100],
     ] as const
-  ).map(([to, column, least, most]) => ({ at: at(to), unit: unitOf(to), column, least, most }));
+  ).map(([to, column, min, max]) => ({ at: at(to), unit: unitOf(to), column, min, max }));
   const number =
     decimal === '.'
       ? (text: string): number => (text.trim() === '' ? NaN : orInWords(text))
@@ -111,7 +111,7 @@ export function soundingReader(mapping: PartMapping, { names, toDegrees }: ReadI
       if (e.at < 0) continue;
       const value = toSi(number(fields[e.at] ?? ''), e.unit);
       // What is no value of its kind costs the row nothing: where and how deep it is stands.
-      if (value >= e.least && value <= e.most) row[e.column] = Math.round(value * 1e4) / 1e4;
+      if (value >= e.min && value <= e.max) row[e.column] = Math.round(value * 1e4) / 1e4;
     }
     return row;
   };

@@ -1,16 +1,15 @@
 /** Reading and writing of people's units at the edge. Inside, everything is SI (m, °C, m/s, radians only where said). */
 export {
-  formatDepth,
-  formatTemperature,
-  formatSpeed,
-  formatLength,
   type UnitSystem,
   UNIT_CHOICES,
   metric,
-  stepText,
   toUnit,
   fromUnit,
-} from './format';
+  ACRES_PER_HECTARE,
+  KG_PER_POUND,
+  METRES_PER_FOOT,
+  METRES_PER_MILE,
+  SPEED_FACTOR,
+} from './convert';
 export { parseMeasure, MeasureError, type MeasureKind } from './parse';
-export { numbersIn, sayIn, unitIn } from './say';
 export { localToUtc, zoneOffset } from './zone';

@@ -12,7 +12,7 @@ import {
   unpackChart,
 } from '../../src/chart';
 import { Raster, ringsArea, type Point } from '../../src/geo';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 
 const lake: Point[][] = [
   [

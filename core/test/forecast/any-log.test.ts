@@ -93,15 +93,15 @@ describe('a forecast from any log', () => {
         for (const place of bestPlaces(model, cells, day, forecast, new Map())) {
           if (hours < 5) expect(place.fishing).to.equal(null);
           else expect(place.fishing).to.be.within(0, 1);
-          for (const { effect, words } of place.reasons) {
+          for (const { effect, says } of place.reasons) {
             expect(Number.isFinite(effect)).to.equal(true);
-            expect(words).to.not.match(/NaN|undefined|Infinity/);
+            expect(JSON.stringify(says)).to.not.match(/null|Infinity/);
           }
         }
         expect(predict(unpackModel(packModel(model)), cells, day).probability).to.deep.equal(forecast.probability);
         const borrowed = borrowFrom(model, 'Other mere');
         if (borrowed) chances(predict(fitModel(zander, cells, [], { borrowed }), cells, day).probability);
-        const card = validate(log, zander, defaultSpecies, cells, frame.latitude);
+        const card = validate(log, zander, defaultSpecies, cells, frame);
         if (card) expect(JSON.stringify(card)).to.not.include('NaN');
       }),
       { numRuns: 6 },

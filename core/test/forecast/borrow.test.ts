@@ -23,7 +23,7 @@ for (let y = 10; y < 500; y += 20)
   }
 const other = buildChart(32625, shore, grid).cells;
 const at = (low: number, high: number) => (i: number) => other.area[i] > 600 && other.depth[i] > low && other.depth[i] < high;
-const liking = (model: Model): number => {
+const preference = (model: Model): number => {
   const { probability } = predict(model, other, day);
   return mean(probability, at(4.2, 5.8)) / mean(probability, (i) => at(2, 3.2)(i) || at(7.5, 11)(i));
 };
@@ -32,14 +32,14 @@ describe('a second water', () => {
   const first = fitModel(zander, cells, certain(log(30, 120, 6, 41)));
   const borrowed = borrowFrom(first, 'Long Mere')!;
 
-  it('starts from the liking for a depth that the first one taught, as a depth, and says whence', () => {
+  it('starts from the preference for a depth that the first one taught, as a depth, and says whence', () => {
     const alone = fitModel(zander, other, []);
     const begun = fitModel(zander, other, [], { borrowed });
-    expect(liking(begun) / liking(alone)).to.be.above(1.3);
+    expect(preference(begun) / preference(alone)).to.be.above(1.3);
     expect(begun.stats.borrowed).to.deep.equal({ water: 'Long Mere', trips: 30, contacts: first.stats.contacts });
     expect([begun.stats.looks, alone.stats.borrowed]).to.deep.equal([0, null]);
   });
-  it('is as unsure as the schools alone are, until it has a log of its own', () => {
+  it('is as unsure as the strategies alone are, until it has a log of its own', () => {
     const width = (model: Model): number => {
       const { low, high } = predict(model, other, day);
       return mean(high.map((h, i) => Math.log(h / low[i])));

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { emptyChart, hypsographOf, packChart, unpackChart, volumeBetween, waveHeights } from '../../src/chart';
-import { cautions, dayFor, heatHypotheses, schoolPlans, waveBrief } from '../../src/forecast';
+import { cautions, dayFor, heatHypotheses, strategyPlans, waveBrief } from '../../src/forecast';
 import { schmidtStability } from '../../src/lake';
 import { defaultSpecies, likelyTarget } from '../../src/species';
 
@@ -34,12 +34,12 @@ describe('a water of which no depth is known', () => {
     expect(volumeBetween(cone, 0, 12)).to.be.closeTo(6e6, 1);
     expect(schmidtStability(day.column.samples, cone)).to.be.above(10);
   });
-  it('has strategies in words without a count of places, and cautions that say what is not worked out', () => {
-    const plans = schoolPlans(perch, day, chart.cells);
+  it('has strategies without a count of places, and cautions that say what is not worked out', () => {
+    const plans = strategyPlans(perch, day, chart.cells);
     expect(plans).to.have.length(8);
-    expect(plans.every((p) => p.places === null && p.words.length > 5)).to.equal(true);
+    expect(plans.every((p) => p.places === null && p.says.code.startsWith('plan.'))).to.equal(true);
     expect(waveBrief(day, chart.cells)).to.equal(null);
-    expect(cautions(perch, day, null)[0].words).to.include('without an outline');
+    expect(cautions(perch, day, null)[0].says.code).to.equal('caution.waves.unknown');
     expect(heatHypotheses(perch, day, chart.cells).every((h) => h.places === null)).to.equal(true);
     expect(waveHeights(chart.cells, 240, 8, 6)).to.have.length(0);
   });

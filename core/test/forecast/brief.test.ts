@@ -4,8 +4,8 @@ import {
   cautions,
   dayFor,
   heatHypotheses,
-  schoolPlans,
-  SCHOOLS,
+  strategyPlans,
+  STRATEGIES,
   waveBrief,
   windBlown,
   type Conditions,
@@ -108,37 +108,34 @@ describe('the water by depth', () => {
 });
 
 describe('the Brief', () => {
-  it('has a line for every school, and the schools find what is there', () => {
-    const plans = schoolPlans(zander, day(), cells);
-    expect(plans.map((p) => p.school)).to.deep.equal([...SCHOOLS]);
-    for (const p of plans) {
-      expect(p.words).to.not.equal('');
-      expect(p.words + p.name).to.not.match(/windward/i);
-    }
-    expect(plans.find((p) => p.school === 'bottom')!.places).to.equal(1);
-    expect(plans.find((p) => p.school === 'depth')!.places).to.be.above(0);
+  it('has a line for every strategy, and the strategies find what is there', () => {
+    const plans = strategyPlans(zander, day(), cells);
+    expect(plans.map((p) => p.strategy)).to.deep.equal([...STRATEGIES]);
+    expect(plans.find((p) => p.strategy === 'depth')!.says.values.depth).to.be.within(0, 12);
+    expect(plans.find((p) => p.strategy === 'bottom')!.places).to.equal(1);
+    expect(plans.find((p) => p.strategy === 'depth')!.places).to.be.above(0);
   });
   it('cautions where there is cause, and never clears anyone to go', () => {
-    const titles = (more: Partial<Conditions>): string[] => cautions(zander, day(more), waveBrief(day(more), cells)).map((c) => c.title);
-    expect(titles({})).to.include('Arithmetic, not a weather forecast.');
-    expect(titles({ surface: 8, at: new Date('2026-04-10T12:00:00Z') })).to.include('Cold water.');
-    expect(titles({ surface: 27 })).to.include('Warm water.');
-    expect(titles({ surface: 18 })).to.not.include('Warm water.');
+    const codes = (more: Partial<Conditions>): string[] => cautions(zander, day(more), waveBrief(day(more), cells)).map((c) => c.says.code);
+    expect(codes({})).to.include('caution.waves');
+    expect(codes({ surface: 8, at: new Date('2026-04-10T12:00:00Z') })).to.include('caution.cold');
+    expect(codes({ surface: 27 })).to.include('caution.warm');
+    expect(codes({ surface: 18 })).to.not.include('caution.warm');
     const rough = cautions(zander, day({ windSpeed: 20 }), waveBrief(day({ windSpeed: 20 }), cells), 3)[0];
     expect(rough.level).to.equal('warning');
-    expect(rough.words).to.include('The skipper decides');
+    expect(rough.says).to.deep.include({ code: 'caution.waves.steep' });
   });
   it('sets rival readings of great heat side by side, each with its places, only in great heat', () => {
     expect(heatHypotheses(zander, day({ surface: 20 }), cells)).to.deep.equal([]);
     const heat = heatHypotheses(zander, day({ surface: 29 }), cells);
-    expect(heat.map((h) => h.name)).to.deep.equal(['Deeper', 'Moving water', 'Weed', 'Only slower']);
-    expect(heat.find((h) => h.name === 'Weed')!.places).to.equal(1);
+    expect(heat.map((h) => h.says.code)).to.deep.equal(['heat.deeper', 'heat.moving', 'heat.weed', 'heat.slower']);
+    expect(heat.find((h) => h.says.code === 'heat.weed')!.places).to.equal(1);
   });
   it('follows the water’s own depth rule', () => {
     const inputs = { column: day().column, secchi: 1.6, maxDepth: 12, sunHeight: 40 };
     const strict = depthWindow(zander, { ...inputs, rule: { lightBase: 1, lightFactor: 2, clearFrom: 3 } });
     expect(strict.bottom).to.be.closeTo(4.2, 1e-9);
-    expect(strict.bottomReason).to.include('(1 m + 2 × clarity)');
+    expect(strict.bottomReason).to.deep.equal({ code: 'window.light', values: { depth: 4.2, base: 1, factor: 2 } });
     expect(depthWindow(zander, inputs).bottom).to.be.above(4.2);
   });
 });

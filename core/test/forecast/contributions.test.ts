@@ -4,7 +4,7 @@ import { bestPlaces, dayFor, fitModel, hotSpots, predict, reasonsAt, teaching, t
 import { Design, designDay } from '../../src/forecast/design';
 import { Contributions } from '../../src/forecast/reasons';
 import { Rates } from '../../src/forecast/rates';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import { HUMPS, cells, certain, conditions, frame, indexAt, liked, look, mean, zander } from '../support/planted-log';
 
 const days = [

@@ -1,91 +1,93 @@
 import { expect } from 'chai';
 import {
   bestPlaces,
-  castsOf,
-  chance,
+  groupProfiles,
+  chanceOverTrips,
   combinedScore,
   conditionsFromLog,
   dayFor,
   fitModel,
   packModel,
   predict,
-  schoolDay,
-  schoolScore,
-  SCHOOLS,
+  strategyDay,
+  strategyScore,
+  STRATEGIES,
   unpackModel,
   validate,
   windBlown,
   type FitLook,
+  type Day,
 } from '../../src/forecast';
 import type { CellTable } from '../../src/chart';
 import { Design, designDay, SparseRow } from '../../src/forecast/design';
+import { DEPTH_BY_DAY } from '../../src/forecast/terms';
 import { DayTotal, STAYING } from '../../src/forecast/day-total';
-import { BEYOND_TERMS } from '../../src/forecast/predict';
 import { Rates } from '../../src/forecast/rates';
 import type { Reading } from '../../src/logbook';
-import { seeded } from '../../src/patterns';
-import { defaultSpecies, SCHOOL_SETTINGS, schoolSetting, speciesSchema } from '../../src/species';
+import { seeded } from '../../src/numbers';
+import { defaultSpecies, STRATEGY_SETTINGS, strategySetting, speciesSchema } from '../../src/species';
+import { BEYOND_TERMS } from '../../src/forecast/predict';
 import { HUMPS, cells, certain, conditions, day, frame, indexAt, liked, log, look, mean, zander } from '../support/planted-log';
 
 describe('the forecast without a log', () => {
-  it('is the schools: it ranks the water as they do', () => {
+  it('is the strategies: it ranks the water as they do', () => {
     const forecast = predict(fitModel(zander, cells, []), cells, day);
-    const school = schoolDay(zander, day);
+    const strategy = strategyDay(zander, day);
     const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
     const byForecast = [...whole].sort((a, b) => forecast.probability[b] - forecast.probability[a]);
-    const scores = byForecast.map((i) => combinedScore(school, cells, i));
+    const scores = byForecast.map((i) => combinedScore(strategy, cells, i));
     for (let k = 1; k < scores.length; k++) expect(scores[k]).to.be.at.most(scores[k - 1] + 0.02);
   });
-  it('expects little of a scan in water that hardly covers the transducer, whatever the schools make of it', () => {
+  it('expects little of a scan in water that hardly covers the transducer, whatever the strategies make of it', () => {
     const flat = (depth: number): CellTable => ({ ...cells, depth: new Float32Array(cells.count).fill(depth) });
     const best = indexAt(...HUMPS[0]);
-    const of = (depth: number): { rate: number; schools: number } => {
+    const of = (depth: number): { rate: number; strategies: number } => {
       const water = flat(depth);
-      const odds = SCHOOLS.reduce((s, school, k) => s + today.weights[k] * schoolScore(school, today, water, best), 0);
-      return { rate: Math.log(-Math.log1p(-predict(fitModel(zander, water, []), water, day).probability[best])), schools: odds };
+      const odds = STRATEGIES.reduce((s, strategy, k) => s + today.weights[k] * strategyScore(strategy, today, water, best), 0);
+      return { rate: Math.log(-Math.log1p(-predict(fitModel(zander, water, []), water, day).probability[best])), strategies: odds };
     };
-    const today = schoolDay(zander, day);
+    const today = strategyDay(zander, day);
     const [half, one, three, ten] = [0.5, 1, 3, 10].map(of);
-    const shown = (at: typeof half): number => Math.exp(at.rate - at.schools - (ten.rate - ten.schools)) * 0.96;
+    const shown = (at: typeof half): number => Math.exp(at.rate - at.strategies - (ten.rate - ten.strategies)) * 0.96;
     // 0.4 m of the column are lost: a fifth is left of half a metre, 60 % of one, 87 % of three, 96 % of ten.
     expect(shown(half)).to.be.closeTo(0.2, 0.01);
     expect(shown(one)).to.be.closeTo(0.6, 0.02);
     expect(shown(three)).to.be.closeTo(0.867, 0.02);
   });
-  it('follows the schools as an angler sets them, in the forecast as in its reasons', () => {
+  it('follows the strategies as an angler sets them, in the forecast as in its reasons', () => {
     const windy = dayFor(conditions({ windFrom: 90, windSpeed: 8 }), frame);
-    const alone = Object.fromEntries(SCHOOLS.map((school) => [`${school}.weight`, school === 'bait' ? 1 : 0]));
-    const chances = (schools: Record<string, number>): Float32Array => {
-      const set = { ...zander, schools };
+    const alone = Object.fromEntries(STRATEGIES.map((strategy) => [`${strategy}.weight`, strategy === 'bait' ? 1 : 0]));
+    const chances = (strategies: Record<string, number>): Float32Array => {
+      const set = { ...zander, strategies };
       return predict(fitModel(set, cells, []), cells, windy).probability;
     };
     const whole = Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.area[i] > 624);
     const logOdds = (p: Float32Array): number[] => whole.map((i) => Math.log(-Math.log1p(-p[i])));
     const level = logOdds(chances({ ...alone, 'bait.weight': 0 }));
     const blown = logOdds(chances(alone)).map((v, k) => v - level[k]);
-    const doubled = logOdds(chances({ ...alone, 'bait.wind': 2 * schoolSetting(zander, 'bait.wind') })).map((v, k) => v - level[k]);
+    const doubled = logOdds(chances({ ...alone, 'bait.wind': 2 * strategySetting(zander, 'bait.wind') })).map((v, k) => v - level[k]);
     // The wind alone tells places apart, by what it is said to be worth.
     whole.forEach((i, k) => expect(blown[k]).to.be.closeTo(1.2 * windBlown(cells, i, 90, 8), 0.02));
     blown.forEach((v, k) => expect(doubled[k]).to.be.closeTo(2 * v, 0.02));
     expect(Math.max(...blown) - Math.min(...blown)).to.be.above(0.5);
   });
-  it('has no setting of the schools that moves nothing', () => {
+  it('has no setting of the strategies that moves nothing', () => {
     const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 } }), frame);
-    const scores = (schools: Record<string, number>): number[] => {
-      const on = schoolDay({ ...zander, schools }, layered);
+    const scores = (strategies: Record<string, number>): number[] => {
+      const on = strategyDay({ ...zander, strategies }, layered);
       return Array.from({ length: cells.count }, (_, i) => combinedScore(on, rich, i));
     };
     // The planted lake has no edge and no wood: here it has.
     const rich = { ...cells, edgeDistance: cells.shoreDistance, woodDistance: cells.shoreDistance };
-    for (const { key, least, most } of SCHOOL_SETTINGS) {
-      const [low, high] = [scores({ [key]: least }), scores({ [key]: most })];
+    for (const { key, min, max } of STRATEGY_SETTINGS) {
+      const [low, high] = [scores({ [key]: min }), scores({ [key]: max })];
       expect(Math.max(...low.map((v, i) => Math.abs(v - high[i]))), key).to.be.above(0.005);
     }
   });
-  it('refuses settings of the schools that are none, or beyond their limits, by name', () => {
-    const refused = (schools: unknown): string => {
+  it('refuses settings of the strategies that are none, or beyond their limits, by name', () => {
+    const refused = (strategies: unknown): string => {
       try {
-        speciesSchema.validateSync({ ...zander, schools });
+        speciesSchema.validateSync({ ...zander, strategies });
       } catch (error) {
         return (error as Error).message;
       }
@@ -99,7 +101,7 @@ describe('the forecast without a log', () => {
 });
 
 describe('the forecast with a log', () => {
-  it('finds a planted liking for a depth, and says how many', () => {
+  it('finds a planted preference for a depth, and says how many', () => {
     const model = fitModel(zander, cells, certain(log(30, 120, 5, 1)));
     const forecast = predict(model, cells, day);
     const ratio = mean(forecast.probability, liked) / mean(forecast.probability, (i) => !liked(i));
@@ -176,7 +178,7 @@ describe('the forecast with a log', () => {
     const looks = log(25, 100, 1, 22, 0.08);
     const { beta, tripSpread, ...model } = fitModel(zander, cells, certain(looks));
     const rates = new Rates({ ...model, beta }, cells);
-    const expected = looks.reduce((s, l) => s + chance(rates.of(l.cell, l.day) + Math.log(500 / 625), tripSpread), 0);
+    const expected = looks.reduce((s, l) => s + chanceOverTrips(rates.of(l.cell, l.day) + Math.log(500 / 625), tripSpread), 0);
     expect(expected / looks.filter((l) => l.look.targets.length).length).to.be.within(0.98, 1.02);
   });
   it('takes the fish of a water for about as many on another day: fewer in one depth are more in another', () => {
@@ -232,8 +234,8 @@ describe('the forecast with a log', () => {
 });
 
 describe('what a fit is worth on trips held out', () => {
-  const card = (looks: FitLook[]) => validate(looks, zander, defaultSpecies, cells, 50, { folds: 3 })!;
-  it('is clearly more than the schools and the base rate where fish like a depth, the scores being of looks not seen', () => {
+  const card = (looks: FitLook[]) => validate(looks, zander, defaultSpecies, cells, frame, { folds: 3 })!;
+  it('is clearly more than the strategies and the base rate where fish like a depth, the scores being of looks not seen', () => {
     const { made, verdict, stages } = card(log(12, 150, 8, 12, 0.06));
     expect(verdict).to.equal('better');
     const [trips] = made;
@@ -241,10 +243,10 @@ describe('what a fit is worth on trips held out', () => {
     expect(trips.model.auc).to.be.above(0.6);
     expect(trips.rivals['base rate'].modelBetterBy.low).to.be.above(0);
     expect(stages[0].stage).to.equal(null);
-    expect(stages[0].schools).to.have.length(8);
+    expect(stages[0].strategies).to.have.length(8);
   });
   it('is not more where what was seen means nothing', () => expect(card(log(9, 150, 1, 13, 0.06)).verdict).to.not.equal('better'));
-  it('is not said of a handful of trips', () => expect(validate(log(3, 40, 3, 14), zander, defaultSpecies, cells, 50)).to.equal(null));
+  it('is not said of a handful of trips', () => expect(validate(log(3, 40, 3, 14), zander, defaultSpecies, cells, frame)).to.equal(null));
 });
 
 describe('marks move the forecast', () => {
@@ -271,7 +273,7 @@ describe('marks move the forecast', () => {
 });
 
 describe('what a forecast is made of', () => {
-  it('is the same whether a day is put together from parts or added up cell by cell', () => {
+  const sameEitherWay = (): ReturnType<typeof fitModel> => {
     const model = fitModel(zander, cells, certain(log(10, 80, 3, 11)));
     // Soundings do not reach everywhere, and where they do nobody need have felt the bottom.
     const holey = {
@@ -288,27 +290,50 @@ describe('what a forecast is made of', () => {
       const shift = STAYING * (model.usualTotal! - new DayTotal(design, model.beta, holey, zander).logMean(today));
       const row = new SparseRow();
       for (let i = 0; i < cells.count; i += 7) {
-        const unheld = design.fill(row, i, today, 0, -1);
+        const residualPriorVariance = design.fill(row, i, today, 0, -1);
         let eta = design.prior(i, today) + Math.log(Math.max(1, cells.area[i]) / 625) + shift;
-        let variance = unheld / model.lambda.place + BEYOND_TERMS ** 2;
+        let variance = residualPriorVariance / model.lambda.place + BEYOND_TERMS ** 2;
         for (let a = 0; a < row.n; a++) {
           eta += row.value[a] * model.beta[row.index[a]];
           for (let b = 0; b < row.n; b++) variance += row.value[a] * row.value[b] * model.covariance[row.index[a] * kept + row.index[b]];
         }
-        const said = chance(eta, model.tripSpread);
+        const said = chanceOverTrips(eta, model.tripSpread);
         expect(f.probability[i] / said).to.be.closeTo(1, 0.01);
         const spread = 1.2815515655 * Math.sqrt(variance);
-        expect(f.high[i] / chance(eta + spread, model.tripSpread)).to.be.closeTo(1, 0.01);
-        expect(f.low[i] / chance(eta - spread, model.tripSpread)).to.be.closeTo(1, 0.01);
+        expect(f.high[i] / chanceOverTrips(eta + spread, model.tripSpread)).to.be.closeTo(1, 0.01);
+        expect(f.low[i] / chanceOverTrips(eta - spread, model.tripSpread)).to.be.closeTo(1, 0.01);
       }
+    }
+    return model;
+  };
+  it('is the same whether a day is put together from parts or added up cell by cell', () => void sameEitherWay());
+  it('a further number of the day is one declaration: design, fit, prediction, total of the day and reasons follow', () => {
+    const before = sameEitherWay();
+    const dayLength = (on: Day): number => Math.cos((2 * Math.PI * (on.conditions.at.getTime() / 86_400_000 - 171)) / 365.25);
+    DEPTH_BY_DAY.push({
+      name: 'depth by day length',
+      of: dayLength,
+      varies: 'depth',
+      penalty: 'ridge',
+      prior: 2,
+      carries: 'depth',
+      explains: 'depth',
+    });
+    try {
+      const after = sameEitherWay();
+      expect(after.spec.columns).to.equal(before.spec.columns + before.spec.splines.depthCoarse.count);
+      expect(after.lambda['depth by day length']).to.be.above(0);
+      expect(designDay(zander, day).numbers).to.have.length(3);
+    } finally {
+      DEPTH_BY_DAY.pop();
     }
   });
   it('integrates the spread between trips over', () => {
-    expect(chance(Math.log(0.1), 0)).to.be.closeTo(1 - Math.exp(-0.1), 1e-9);
-    expect(chance(Math.log(0.1), 0.8)).to.be.above(chance(Math.log(0.1), 0));
+    expect(chanceOverTrips(Math.log(0.1), 0)).to.be.closeTo(1 - Math.exp(-0.1), 1e-9);
+    expect(chanceOverTrips(Math.log(0.1), 0.8)).to.be.above(chanceOverTrips(Math.log(0.1), 0));
   });
-  it('survives packing, and brings the schools that it was made with', () => {
-    const set = { ...zander, schools: { 'depth.weight': 0.1, 'depth.tolerance': 2 } };
+  it('survives packing, and brings the strategies that it was made with', () => {
+    const set = { ...zander, strategies: { 'depth.weight': 0.1, 'depth.tolerance': 2 } };
     const looks = certain(log(4, 30, 2, 8));
     const model = fitModel(set, cells, looks);
     const back = unpackModel(packModel(model));
@@ -340,7 +365,7 @@ describe('what a forecast is made of', () => {
     const east = indexAt(501400, 300);
     const west = indexAt(500100, 300);
     const at = (windFrom: number, i: number): number =>
-      combinedScore(schoolDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame)), cells, i);
+      combinedScore(strategyDay(zander, dayFor(conditions({ windFrom, windSpeed: 8 }), frame)), cells, i);
     expect(at(270, east) - at(90, east)).to.be.above(0.1);
     expect(at(90, west) - at(270, west)).to.be.above(0.1);
   });
@@ -360,14 +385,14 @@ describe('conditions from the log', () => {
     const { conditions: c, said } = conditionsFromLog(readings, new Date('2026-07-10T12:00:00Z'), frame);
     expect([c.surface, c.secchi, c.windSpeed]).to.deep.equal([20, 2.1, 0]);
     expect(c.trend).to.be.closeTo(2 / 9, 1e-6);
-    expect(said).to.deep.equal(['wind: none read lately, calm assumed']);
+    expect(said).to.deep.equal([{ code: 'carried.wind', values: {} }]);
   });
   it('models what nobody read', () => {
     const summer = conditionsFromLog([], new Date('2026-07-25T12:00:00Z'), frame);
     const winter = conditionsFromLog([], new Date('2026-01-25T12:00:00Z'), frame);
     expect(summer.conditions.surface).to.be.within(14, 22);
     expect(winter.conditions.surface).to.be.within(0, 5);
-    expect(summer.said.join()).to.include('surface temperature: none read');
+    expect(summer.said.map((s) => s.code)).to.include('carried.surface.usual');
   });
   it('groups profile rows into casts', () => {
     const row = (profile: string, depth_m: number) => ({
@@ -378,6 +403,6 @@ describe('conditions from the log', () => {
       temperature_c: 20 - depth_m,
       oxygen_mg_l: null,
     });
-    expect(castsOf([row('a', 2), row('a', 0), row('b', 1)]).map((c) => c.samples.length)).to.deep.equal([2, 1]);
+    expect(groupProfiles([row('a', 2), row('a', 0), row('b', 1)]).map((c) => c.samples.length)).to.deep.equal([2, 1]);
   });
 });

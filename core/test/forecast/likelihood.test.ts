@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { dayFor, type SpeciesLook } from '../../src/forecast';
 import { Design, designDay, makeDesign, viewUses, type DesignDay } from '../../src/forecast/design';
 import { assemble, dispersionOf, firstTripOf, information, logRates, scoreOf, type Problem } from '../../src/forecast/look-likelihood';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import { cells, conditions, frame, look, zander } from '../support/planted-log';
 
 // The likelihood of looks against what its definition gives by numbers: log L = Σ seen·log(1 − e^−μ) − (1 − seen)·μ.
@@ -41,17 +41,17 @@ const problem: Problem = assemble(
   looks.map((l) => designDays.get(l.day)!),
   true,
 );
-problem.worth.forEach((_, k) => (problem.worth[k] = 0.4 + 0.8 * random()));
+problem.caseWeight.forEach((_, k) => (problem.caseWeight[k] = 0.4 + 0.8 * random()));
 const any = (spread: number): Float64Array => Float64Array.from({ length: spec.columns }, () => spread * (random() - 0.5));
 const beta = any(0.4);
 beta.fill(-2, 0, 3);
 const along = (v: Float64Array, step: number): Float64Array => beta.map((b, i) => b + step * v[i]);
 const dot = (a: Float64Array, b: Float64Array): number => a.reduce((s, x, i) => s + x * b[i], 0);
 
-function logLikelihood({ seen, worth }: Pick<Problem, 'seen' | 'worth'>, at: Float64Array): number {
+function logLikelihood({ seen, caseWeight }: Pick<Problem, 'seen' | 'caseWeight'>, at: Float64Array): number {
   const eta = logRates(problem, at, firstTripOf(spec));
   let sum = 0;
-  eta.forEach((e, k) => (sum += worth[k] * (seen[k] * Math.log(-Math.expm1(-Math.exp(e))) - (1 - seen[k]) * Math.exp(e))));
+  eta.forEach((e, k) => (sum += caseWeight[k] * (seen[k] * Math.log(-Math.expm1(-Math.exp(e))) - (1 - seen[k]) * Math.exp(e))));
   return sum;
 }
 
@@ -66,7 +66,10 @@ describe('the likelihood of looks', () => {
   it('has the curvature that is to be expected of it: seen as often as expected, it bends as the information says', () => {
     const p = spec.columns;
     const info = information(problem, beta, spec);
-    const expected = { worth: problem.worth, seen: logRates(problem, beta, firstTripOf(spec)).map((e) => -Math.expm1(-Math.exp(e))) };
+    const expected = {
+      caseWeight: problem.caseWeight,
+      seen: logRates(problem, beta, firstTripOf(spec)).map((e) => -Math.expm1(-Math.exp(e))),
+    };
     for (let k = 0; k < 10; k++) {
       const v = any(1);
       let bend = 0;
@@ -91,7 +94,7 @@ describe('how looks agree', () => {
     return dispersionOf({ ...problem, seen }, flat, spec, looks, cells);
   };
   const flat = new Float64Array(spec.columns);
-  // Each look shows one in three, whatever its effort and the schools.
+  // Each look shows one in three, whatever its effort and the strategies.
   problem.offset.fill(0);
   flat.fill(Math.log(-Math.log(2 / 3)), 0, 3);
   it('is by chance alone where each is on its own', () => expect(seenBy(() => random() < 1 / 3)).to.be.within(1, 1.25));

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { hatAt, smoothPenalty, splineAt } from '../../src/forecast/basis';
-import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from '../../src/forecast/linear-algebra';
+import { choleskyInPlace, choleskySolve, inverseEntry, invertFactor } from '../../src/numbers';
 import { holdingTable, HOLDING_STEP } from '../../src/forecast/holding-depth';
 import { designDay } from '../../src/forecast/design';
 import { dayFor, logEffort } from '../../src/forecast';
@@ -140,7 +140,7 @@ describe('holding depth', () => {
   });
   it('is a guess inside the day’s window where nothing was logged', () => {
     const [top, bottom] = at(holdingTable([], zander, day, 15), 12);
-    expect(top).to.be.at.least(day.school.window.top - 0.01);
-    expect(bottom).to.be.at.most(day.school.window.bottom + 0.01);
+    expect(top).to.be.at.least(day.strategy.window.top - 0.01);
+    expect(bottom).to.be.at.most(day.strategy.window.bottom + 0.01);
   });
 });

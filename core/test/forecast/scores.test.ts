@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { betterBy, scoresOf, type HeldLook } from '../../src/forecast';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 
 const look = (said: number, seen: number, trip = 0, weight = 1): HeldLook => ({ said, seen, trip, weight });
 

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { fitModel, ofLarge, predict, type SpeciesLook } from '../../src/forecast';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import { cells, certain, day, log, mean, zander } from '../support/planted-log';
 
 /** A log whose fish are large by a chance that follows from the depth; sizes of two thirds were logged. */

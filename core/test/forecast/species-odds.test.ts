@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { speciesOdds, type FitLook } from '../../src/forecast';
-import { Misnaming } from '../../src/forecast/misnaming';
-import { seeded } from '../../src/patterns';
+import { Misclassification } from '../../src/forecast/misclassification';
+import { seeded } from '../../src/numbers';
 import { defaultSpecies } from '../../src/species';
 import { cells, day, look, zander } from '../support/planted-log';
 import { seenTarget } from '../support/seen-target';
@@ -46,7 +46,7 @@ describe('what the marks of a log were', () => {
     );
     const odds = speciesOdds(looks, zander, defaultSpecies, cells);
     const rows = looks.flatMap((l, k) => l.look.targets.map((target) => ({ look: k, trip: l.trip, target })));
-    const names = new Misnaming(rows, (name) => name);
+    const names = new Misclassification(rows, (name) => name);
     const byName = new Map(rows.map((r, t) => [r.target.target, names.odds()[t][names.species.indexOf('zander')]]));
     let [sum, truly, off, offByName, deep] = [0, 0, 0, 0, 0];
     for (const [k, j] of unsettled) {

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { learnToday, movedToday, type DayLook, type SeenToday } from '../../src/forecast';
-import { seeded } from '../../src/patterns';
+import { learnToday, withinDayUpdate, type DayLook, type SeenToday } from '../../src/forecast';
+import { seeded } from '../../src/numbers';
 import { madeUpChart } from '../support/made-up-logbook';
 
 const HOUR = 3_600_000;
@@ -44,23 +44,23 @@ describe('what was seen earlier today', () => {
   });
   const { cells } = madeUpChart();
   const chances = new Float32Array(cells.count).fill(0.05);
-  const carry = { width: 160, hours: Infinity, steady: 2, power: 1 };
+  const kernel = { width: 160, hours: Infinity, pseudoCount: 2, power: 1 };
   const look = (cell: number, fish: number, bait = 0): SeenToday => ({ cell, at: 0, effort: 1, fish, bait });
   it('raises the places about fish that were met, lowers those where none were, and leaves the far ones alone', () => {
     const middle = Math.floor(cells.count / 2);
     const far = Array.from({ length: cells.count }, (_, i) => i).find(
       (i) => Math.hypot(cells.column[i] - cells.column[middle], cells.row[i] - cells.row[middle]) * 25 > 600,
     )!;
-    const met = movedToday({ fish: carry, bait: null, baitRate: 0.1 }, [look(middle, 2)], chances, cells, HOUR)!;
+    const met = withinDayUpdate({ fish: kernel, bait: null, baitRate: 0.1 }, [look(middle, 2)], chances, cells, HOUR)!;
     expect(met[middle]).to.be.closeTo(Math.log((2 + 2) / (2 - Math.log1p(-0.05))), 1e-5);
     expect(met[far]).to.equal(0);
-    const blank = movedToday({ fish: carry, bait: null, baitRate: 0.1 }, [look(middle, 0)], chances, cells, HOUR)!;
+    const blank = withinDayUpdate({ fish: kernel, bait: null, baitRate: 0.1 }, [look(middle, 0)], chances, cells, HOUR)!;
     expect(blank[middle]).to.be.below(0);
   });
   it('moves nothing before anything was seen, nor by what comes later', () => {
-    const model = { fish: carry, bait: null, baitRate: 0.1 };
-    expect(movedToday(model, [], chances, cells, HOUR)).to.equal(null);
-    const early = movedToday(model, [look(3, 2)], chances, cells, -HOUR)!;
+    const model = { fish: kernel, bait: null, baitRate: 0.1 };
+    expect(withinDayUpdate(model, [], chances, cells, HOUR)).to.equal(null);
+    const early = withinDayUpdate(model, [look(3, 2)], chances, cells, -HOUR)!;
     expect(Math.max(...early.map(Math.abs))).to.equal(0);
   });
 });

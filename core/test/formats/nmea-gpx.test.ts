@@ -66,6 +66,12 @@ describe('NMEA 0183', () => {
     expect(row.depth_m).to.be.closeTo(5.6, 1e-6);
     expect((rows[4].row as Record<string, unknown>).temperature_c).to.be.closeTo(14.6, 1e-6);
   });
+  it('takes nothing off for an offset to the keel', async () => {
+    const { rows } = await nmea(
+      Array.from({ length: 3 }, (_, s) => second(s, 6).replace(/\$SDDPT[^\r\n]*/, nmeaSentence('SDDPT,6.00,-0.40,'))).join('\n'),
+    );
+    expect((rows[1].row as Record<string, unknown>).depth_m).to.be.closeTo(6, 1e-6);
+  });
   it('leaves out a sentence whose checksum is wrong, and one cut short, by line', async () => {
     const lines = Array.from({ length: 8 }, (_, s) => second(s, 6))
       .join('\r\n')

@@ -32,6 +32,18 @@ describe('a boat’s network, as it speaks', () => {
     expect(later.latitude).to.be.closeTo(48.201667, 1e-6);
     expect(later.depth).to.equal(null);
   });
+  it('adds a transducer’s depth below the surface, and nothing for one measured to the keel', () => {
+    const depthSaid = (body: string): number | null => {
+      const boat = new LiveNmea();
+      const hear = (text: string, now: number): BoatNews | null => boat.take(readSentence(nmeaSentence(text)) as Sentence, now);
+      hear(body, 0);
+      return hear('GPRMC,120000.00,A,4812.00000,N,03436.00000,W,3.888,90.00,250726,,,A', 100)!.depth;
+    };
+    expect(depthSaid('SDDPT,6.20,0.40,')).to.be.closeTo(6.6, 1e-9);
+    expect(depthSaid('SDDPT,6.20,-0.40,')).to.be.closeTo(6.2, 1e-9);
+    expect(depthSaid('SDDBT,20.0,f,,M,,F')).to.be.closeTo(6.096, 1e-9);
+    expect(depthSaid('SDDBS,,f,,M,4.0,F')).to.be.closeTo(7.3152, 1e-9);
+  });
   it('lets the sounder speak first, for two seconds and no longer', () => {
     const place = 'GPRMC,120000.00,A,4812.00000,N,03436.00000,W,3.888,90.00,250726,,,A';
     const sounder = new LiveNmea();

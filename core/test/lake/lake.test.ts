@@ -1,12 +1,13 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import {
   attenuation,
   columnFor,
   fetchAt,
   findThermocline,
   lightAt,
+  lightAtDepth,
   onePercentDepth,
   oxygenHoldsTo,
   oxygenSaturation,
@@ -50,6 +51,13 @@ describe('light (Poole & Atkins 1929)', () => {
     expect(lightAt(onePercentDepth(2), 2)).to.be.closeTo(0.01, 1e-9);
     expect(attenuation(2)).to.equal(0.85);
   });
+  it('is less under a low sun and under cloud: a quarter is left under an overcast sky (Kasten & Czeplak 1980)', () => {
+    expect(lightAtDepth(50, 0, 2, 0)).to.equal(1);
+    expect(lightAtDepth(50, 1, 2, 0)).to.be.closeTo(0.25, 1e-9);
+    expect(lightAtDepth(50, 0.5, 2, 0)).to.be.closeTo(1 - 0.75 * 0.5 ** 3.4, 1e-9);
+    expect(lightAtDepth(15, 0, 2, 3)).to.be.closeTo(0.5 * lightAt(3, 2), 1e-9);
+    expect(lightAtDepth(-3, 0, 2, 0)).to.equal(0);
+  });
   it('knows the height of the sun', () => {
     // Equinox noon on the Greenwich meridian: 90° − latitude, within refraction and the equation of time.
     expect(sunHeight(new Date('2026-03-20T12:07:00Z'), 50, 0)).to.be.closeTo(40, 0.5);
@@ -57,7 +65,7 @@ describe('light (Poole & Atkins 1929)', () => {
   });
 });
 
-describe('the thermocline of a cast (Read et al. 2011)', () => {
+describe('the thermocline of a profile (Read et al. 2011)', () => {
   const twoLayers = (line: number, step: number, sharp: number): { depth: number; temperature: number }[] =>
     Array.from({ length: Math.floor(18 / step) + 1 }, (_, i) => ({
       depth: i * step,
@@ -90,13 +98,13 @@ describe('the thermocline of a cast (Read et al. 2011)', () => {
     expect(findThermocline(tidyProfile([{ depth: 0, temperature: 18 }]))).to.equal(null);
     const inverted = [18, 18, 19, 18.5, 9, 8, 8].map((temperature, depth) => ({ depth, temperature }));
     expect(findThermocline(inverted)!.depth).to.be.closeTo(3.5, 0.5);
-    expect(() => tidyProfile([])).to.throw('the cast has no reading');
+    expect(() => tidyProfile([])).to.throw('the profile has no reading');
   });
   it('is not found in a mixed column, nor under ice', () => {
     expect(findThermocline([0, 2, 4, 6].map((depth) => ({ depth, temperature: 9.5 })))).to.equal(null);
     expect(findThermocline([0, 2, 4, 6].map((depth) => ({ depth, temperature: 1 + depth / 2 })))).to.equal(null);
   });
-  it('sorts a cast and merges repeated depths', () => {
+  it('sorts a profile and merges repeated depths', () => {
     expect(
       tidyProfile([
         { depth: 2, temperature: 10 },
@@ -123,15 +131,15 @@ describe('the modelled column', () => {
     expect(columnFor({ ...inputs, surface: 7, at: new Date('2026-04-10T12:00:00Z') }).thermocline).to.equal(null);
     expect(columnFor({ ...inputs, surface: 8, at: new Date('2026-11-10T12:00:00Z') }).thermocline).to.equal(null);
   });
-  it('rests on a recent cast', () => {
+  it('rests on a recent profile', () => {
     const samples = Array.from({ length: 20 }, (_, depth) => ({ depth, temperature: 8 + 13 / (1 + Math.exp((depth - 9) / 0.5)) }));
-    const column = columnFor({ ...inputs, cast: { samples, at: new Date('2026-07-14T12:00:00Z') } });
+    const column = columnFor({ ...inputs, profile: { samples, at: new Date('2026-07-14T12:00:00Z') } });
     expect(column.thermocline!.depth).to.be.closeTo(9, 0.8);
   });
 });
 
-describe('a surface that cools after a cast', () => {
-  it('mixes down to where the cast was as cold as it is now', () => {
+describe('a surface that cools after a profile', () => {
+  it('mixes down to where the profile was as cold as it is now', () => {
     const samples = Array.from({ length: 20 }, (_, depth) => ({ depth, temperature: 8 + 13 / (1 + Math.exp((depth - 9) / 0.8)) }));
     const column = (surface: number) =>
       columnFor({
@@ -142,7 +150,7 @@ describe('a surface that cools after a cast', () => {
         secchi: 1.6,
         altitude: 200,
         lengthKm: 4,
-        cast: { samples, at: new Date('2026-09-14T12:00:00Z') },
+        profile: { samples, at: new Date('2026-09-14T12:00:00Z') },
       });
     const depths = [21, 17, 14, 12.5].map((t) => column(t).thermocline!.depth);
     for (let k = 1; k < depths.length; k++) expect(depths[k]).to.be.at.least(depths[k - 1]);

@@ -6,12 +6,13 @@ import {
   columnState,
   frictionVelocity,
   lakeNumber,
-  lightWindows,
+  courseOfLatitude,
+  lowLight,
+  waterYear,
   mixedLayerDepth,
   schmidtStability,
   sunHeight,
   thermoclineTilt,
-  usableLayer,
   waterDensity,
   wedderburnNumber,
   type Hypsograph,
@@ -83,7 +84,10 @@ describe('the wind on the thermocline', () => {
 });
 
 describe('the state of the column', () => {
-  const states = (samples: ProfileSample[], trend: number, signs = ''): string => columnState(samples, trend, signs);
+  const year = waterYear(courseOfLatitude(50), { maxDepth: 20, lengthKm: 2, kind: null });
+  const [MAY, OCTOBER] = [130, 290];
+  const states = (samples: ProfileSample[], trend: number, signs = '', day = OCTOBER): string =>
+    columnState(samples, trend, year, day, signs);
   it('is told as a limnologist would', () => {
     expect(states(twoLayers(20, 8, 8), 0.1)).to.equal('stratified');
     expect(states(twoLayers(9, 9, 8), 0.2)).to.equal('mixed');
@@ -92,45 +96,62 @@ describe('the state of the column', () => {
     expect(states(twoLayers(9, 9, 8), -0.3, 'debris, dirty water')).to.equal('turning over');
     expect(states(twoLayers(1, 4, 2), 0)).to.equal('inversely stratified');
   });
+  it('does not turn over in a cold front of May, nor where there never was a layer', () => {
+    expect(states(twoLayers(9, 8.4, 8), -0.3, 'debris', MAY)).to.equal('mixed');
+    const river = waterYear(courseOfLatitude(50), { maxDepth: 20, lengthKm: 2, kind: 'river' });
+    expect(columnState(twoLayers(9, 8.4, 8), -0.3, river, OCTOBER)).to.equal('mixed');
+  });
   it('has a mixed layer that ends where it is half a degree colder', () => {
     expect(mixedLayerDepth(twoLayers(20, 8, 8))).to.be.closeTo(8, 0.02);
     expect(mixedLayerDepth(twoLayers(9, 9, 8))).to.equal(20);
   });
 });
 
-describe('the layer a species can use', () => {
-  const squeeze: ProfileSample[] = Array.from({ length: 21 }, (_, depth) => ({
-    depth,
-    temperature: 24 - depth,
-    oxygen: Math.max(0, 10 - 0.7 * depth),
-  }));
-  it('is squeezed between heat above and want of oxygen below', () => {
-    const layer = usableLayer(squeeze, { upper: 18, leastOxygen: 4 })!;
-    expect(layer.top).to.be.closeTo(6, 0.06);
-    expect(layer.bottom).to.be.closeTo(6 / 0.7, 0.06);
-  });
-  it('never leaves its limits, and is empty when it is empty', () =>
-    fc.assert(
-      fc.property(fc.double({ min: 4, max: 26, noNaN: true }), fc.double({ min: 1, max: 9, noNaN: true }), (upper, leastOxygen) => {
-        const layer = usableLayer(squeeze, { upper, leastOxygen });
-        const possible = 24 - upper <= (10 - leastOxygen) / 0.7 - 0.1;
-        if (layer) {
-          expect(24 - layer.top).to.be.at.most(upper + 0.051);
-          expect(10 - 0.7 * layer.bottom).to.be.at.least(leastOxygen - 0.036);
-        }
-        if (possible && upper < 24) expect(layer).to.not.equal(null);
-      }),
-    ));
-});
-
 describe('low light', () => {
+  const at = (time: string, latitude: number, longitude: number) => lowLight(new Date(time), latitude, longitude);
   it('gives a dawn and a dusk, each while the sun is within 6° of the horizon', () => {
-    const windows = lightWindows(new Date('2026-06-14T12:00:00Z'), 48, 0);
+    const { windows, day } = at('2026-06-14T12:00:00Z', 48, 0);
     expect(windows.map((w) => w.name)).to.deep.equal(['dawn', 'dusk']);
+    expect(day).to.equal('usual');
     for (const w of windows) {
       expect(Math.abs(sunHeight(w.from, 48, 0))).to.be.closeTo(6, 0.3);
       expect(Math.abs(sunHeight(w.to, 48, 0))).to.be.closeTo(6, 0.3);
     }
   });
-  it('gives none in polar day', () => expect(lightWindows(new Date('2026-06-21T12:00:00Z'), 80, 0)).to.deep.equal([]));
+  it('gives both, whatever the hour that is asked for and wherever on the globe', () =>
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 364 }),
+        fc.double({ min: 0, max: 23.99, noNaN: true }),
+        fc.double({ min: -55, max: 55, noNaN: true }),
+        fc.double({ min: -179, max: 179, noNaN: true }),
+        (day, hour, latitude, longitude) => {
+          // The asked moment lies in the same day by the sun as its noon.
+          const noon = Date.UTC(2026, 0, 1 + day, 12) - (longitude / 360) * 86_400_000;
+          const asked = new Date(noon + (hour - 12) * 0.97 * 3_600_000);
+          const { windows } = lowLight(asked, latitude, longitude);
+          expect(windows.map((w) => w.name)).to.deep.equal(['dawn', 'dusk']);
+          for (const w of windows) {
+            expect(Math.abs(sunHeight(w.from, latitude, longitude))).to.be.at.most(6.1);
+            expect(w.to.getTime()).to.be.above(w.from.getTime());
+          }
+          expect(windows[0].to.getTime()).to.be.below(noon);
+          expect(windows[1].from.getTime()).to.be.above(noon);
+        },
+      ),
+      { numRuns: 60 },
+    ));
+  it('has its dusk at 41°N 74°W when asked in the morning there', () => {
+    const { windows } = at('2026-07-10T12:30:00Z', 41, -74);
+    expect(windows[1].name).to.equal('dusk');
+    expect(windows[1].from.toISOString().slice(0, 13)).to.be.oneOf(['2026-07-10T23', '2026-07-11T00']);
+  });
+  it('says a low sun all day, a white night, a sun that does not set and one that does not rise', () => {
+    const december = at('2026-12-21T10:00:00Z', 61, 25);
+    expect(december.day).to.equal('low all day');
+    for (const w of december.windows) expect(w.to.getTime() - w.from.getTime()).to.be.below(4.5 * 3_600_000);
+    expect(at('2026-06-21T10:00:00Z', 64, 25).day).to.equal('white night');
+    expect(at('2026-06-21T12:00:00Z', 80, 0)).to.deep.equal({ windows: [], day: 'midnight sun' });
+    expect(at('2026-12-21T12:00:00Z', 80, 0)).to.deep.equal({ windows: [], day: 'polar night' });
+  });
 });

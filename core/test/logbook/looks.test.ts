@@ -20,7 +20,8 @@ const fix = (minutes: number, x: number, y: number, more: Partial<Fix> = {}): Fi
   y,
   mode: 'scan',
   view: 'side-scan',
-  depth: 6,
+  // As deep as the transducer hangs: slant ranges are then distances over the ground.
+  depth: 0.4,
   heading: null,
   port: 10,
   starboard: 10,
@@ -59,6 +60,28 @@ describe('looks: scanned area', () => {
     const { looks } = deriveLooks(trip({ fixes: line(0, [100, 112.5], [300, 112.5]) }), cells);
     expect(total(looks)).to.be.closeTo(200 * 20, 0.01);
     expect(at(looks, 5, 4)[0].effort).to.be.closeTo(25 * 20, 0.01);
+  });
+  it('takes the ranges of a side-scan for slant ranges, and leaves out what lies under the boat', () => {
+    // By how much the range as set overstates what it reaches on the bottom.
+    for (const [depth, times] of [
+      [12, 1.23],
+      [16, 1.6],
+      [19, 2.72],
+    ]) {
+      const fixes = line(0, [100, 112.5], [300, 112.5], { depth, port: 20, starboard: 20 });
+      const { looks } = deriveLooks(trip({ fixes }), cells);
+      const height = depth - 0.4;
+      const ground = Math.sqrt(400 - height ** 2);
+      expect(20 / ground).to.be.closeTo(times, 0.005);
+      const under = Math.sqrt((height + 0.1) ** 2 - height ** 2);
+      expect(total(looks)).to.be.closeTo(200 * 2 * (ground - under), 0.5);
+      expect(looks[0].reach).to.be.closeTo(ground, 0.05);
+    }
+    const of = (more: Partial<Fix>): number => total(deriveLooks(trip({ fixes: line(0, [100, 112.5], [300, 112.5], more) }), cells).looks);
+    expect(of({ depth: 25, port: 20, starboard: 20 }), 'of the bottom nothing').to.equal(0);
+    expect(of({ depth: null, port: 20, starboard: 20 }), 'nobody knows how deep').to.be.closeTo(200 * 40, 0.01);
+    const one = of({ depth: 12, port: 20, starboard: null });
+    expect(2 * one).to.be.closeTo(of({ depth: 12, port: 20, starboard: 20 }), 0.01);
   });
   it('counts the common area of crossing passes once', () => {
     const one = line(0, [100, 212.5], [300, 212.5]);

@@ -70,7 +70,7 @@ describe('worth stopping?', () => {
     const { chance, advice, reason } = worthStopping(prospect({}));
     expect(chance).to.be.closeTo(0.7 * (1 - (11 / 12) ** 3), 1e-12);
     expect(advice).to.equal('stop');
-    expect(reason).to.equal('about 16 % in 8 min (3 fish, no stop at fish yet today)');
+    expect(reason).to.deep.equal({ code: 'advice.chance', values: { chance, minutes: 8, count: 3, size: 'any', tried: 0, paid: 0 } });
   });
   it('goes by the goal: a crowd of small ones for action, one large one where size is wanted', () => {
     expect(worthStopping(prospect({ count: 20, size: 'small' })).advice).to.equal('stop');
@@ -83,7 +83,7 @@ describe('worth stopping?', () => {
     expect(worthStopping(prospect({ tried: 8, paid: 5 })).chance).to.be.above(0.35);
     expect(worthStopping(prospect({ left: 5, count: 1 }))).to.deep.include({
       advice: 'stop',
-      reason: '5 min of light left: no time to find another',
+      reason: { code: 'advice.dusk', values: { minutes: 5 } },
     });
     expect(worthStopping(prospect({ odds: 0.4 })).advice).to.equal('look again');
   });

@@ -4,6 +4,7 @@ import { metricPlane, WaterCells } from '../../src/geo';
 import { deriveLooks, tripInPlane, type Contact, type Reading, type Response, type Row, type Stop, type TrackFix } from '../../src/logbook';
 import {
   COVARIATES,
+  labelKey,
   MOOD_FACTORS,
   WaterPatterns,
   type LogContact,
@@ -91,7 +92,7 @@ function patternsOf(trips: TripRows[]): WaterPatterns {
       (logbook[name] as unknown[]).push(...rows[name].map((r, i) => ({ ...r, id: `${name} ${k} ${i}`, trip_id: id })));
   });
   const frame = { latitude: 55, longitude: -39, altitude: 100, deepest: chart.deepest, lengthKm: 2 };
-  return new WaterPatterns(logbook, chart, { frame, readings, casts: [], timeZone: 'Etc/GMT+3' }, [...defaultSpecies]);
+  return new WaterPatterns(logbook, chart, { frame, readings, profiles: [], timeZone: 'Etc/GMT+3' }, [...defaultSpecies]);
 }
 
 const QUESTIONS: Question[] = [
@@ -117,7 +118,7 @@ describe('the patterns of any log', () => {
           for (const { key } of COVARIATES) {
             const { classes } = patterns.where(question, key, { smooth: true, resamples: 20 });
             for (const c of classes) {
-              expect(c.name, key).to.match(/\S/);
+              expect(labelKey(c.label), key).to.match(/\S/);
               if (!Number.isNaN(c.low)) expect(c.low, key).to.be.at.most(c.high);
             }
           }
@@ -133,7 +134,7 @@ describe('the patterns of any log', () => {
             patterns.whereTheyHang(question),
             patterns.marks(question),
             patterns.names(),
-            patterns.quarrels(question),
+            patterns.debates(question),
             patterns.years(question),
             patterns.pick(question, { at: 'all' }),
             patterns.goodStops(question),

@@ -7,7 +7,8 @@ import type { Look, Reading } from '../../src/logbook';
 import {
   chartPlaces,
   classCount,
-  className,
+  classLabel,
+  labelKey,
   classOf,
   covariate,
   COVARIATES,
@@ -18,7 +19,8 @@ import {
   stagesOfLog,
   type WaterLogbook,
 } from '../../src/patterns';
-import { courseOfLatitude, defaultSpecies } from '../../src/species';
+import { courseOfLatitude } from '../../src/lake';
+import { defaultSpecies } from '../../src/species';
 
 const HOUR = 3_600_000;
 const [X0, Y0] = [500_000, 6_000_000];
@@ -90,9 +92,9 @@ describe('what does not change about a place', () => {
 });
 
 describe('a covariate', () => {
-  it('has classes that cover every value, each with a name of its own', () => {
+  it('has classes that cover every value, each with a label of its own', () => {
     for (const c of COVARIATES) {
-      const names = Array.from({ length: classCount(c) }, (_, k) => className(c, k));
+      const names = Array.from({ length: classCount(c) }, (_, k) => labelKey(classLabel(c, k)));
       expect(new Set(names).size, c.key).to.equal(names.length);
       expect(
         names.every((n) => n.length > 0),
@@ -111,9 +113,9 @@ describe('a covariate', () => {
         { numRuns: 30 },
       );
     }
-    expect(className(covariate('depth'), 4)).to.equal('4 to 5');
-    expect(className(covariate('depth'), 16)).to.equal('30 +');
-    expect(className(covariate('above-thermocline'), 0)).to.equal('under −6');
+    expect(classLabel(covariate('depth'), 4)).to.deep.equal({ from: 4, to: 5, unit: 'm' });
+    expect(classLabel(covariate('depth'), 16)).to.deep.equal({ from: 30, to: null, unit: 'm' });
+    expect(classLabel(covariate('above-thermocline'), 0)).to.deep.equal({ from: null, to: -6, unit: 'm' });
     expect(() => covariate('luck')).to.throw(RangeError);
   });
 
@@ -129,7 +131,7 @@ describe('a covariate', () => {
       reading(start - 2 * HOUR, { surface_temperature_c: 21, secchi_m: 1.5, wind_from_deg: 270, wind_speed_ms: 6, air_pressure_hpa: 1010 }),
       reading(start + HOUR, { air_pressure_hpa: 1012 }),
     ],
-    casts: [
+    profiles: [
       {
         at: new Date(start - HOUR),
         samples: Array.from({ length: 13 }, (_, z) => ({
@@ -199,6 +201,12 @@ describe('a covariate', () => {
     expect(of('pressure')[0]).to.be.closeTo((2 / 3) * 6, 1e-4);
     expect(of('stage')[0]).to.be.at.least(0);
     expect(of('moon')[0]).to.be.within(0, 1);
+    // 1.5 m of clarity in the morning: less light the deeper, nothing of a current that nobody read.
+    const light = of('light');
+    const depth = of('depth');
+    expect(light[0]).to.be.within(0, 100);
+    expect(Math.log(light[0] / light[2])).to.be.closeTo((1.7 / 1.5) * (depth[2] - depth[0]), 0.01);
+    expect(of('current')[0]).to.be.NaN;
     expect(of('surface')[0]).to.be.closeTo(21, 1e-4);
   });
   it('that nobody read is not known: temperature and clarity only for three days', () => {

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { effectiveEffort, fitDetection, LEAST_DISTANCES, lookTable, seeded, type LookTable } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
+import { effectiveEffort, fitDetection, LEAST_DISTANCES, lookTable, type LookTable } from '../../src/patterns';
 import type { Look } from '../../src/logbook';
 import { madeUpChart } from '../support/made-up-logbook';
 import { seenTarget } from '../support/seen-target';
@@ -47,7 +48,7 @@ function table(trips: number, keep: (view: string, off: number, depth: number) =
       responses: [],
     },
     chart,
-    { frame: { latitude: 55, longitude: -39, altitude: 0, deepest: 9, lengthKm: 2 }, readings: [], casts: [], timeZone: 'UTC' },
+    { frame: { latitude: 55, longitude: -39, altitude: 0, deepest: 9, lengthKm: 2 }, readings: [], profiles: [], timeZone: 'UTC' },
   );
 }
 const half = (off: number, sigma: number): number => Math.exp(-(off ** 2) / (2 * sigma ** 2));

@@ -1,4 +1,6 @@
-import { makeClusters, seeded, type Clusters, type Condition } from '@restless-shoal/core/patterns';
+import { statement } from '../../src/statements';
+import { makeClusters, seeded, type Clusters } from '@restless-shoal/core/numbers';
+import { type Condition } from '@restless-shoal/core/patterns';
 
 /** A made-up log, already laid out: looks in cells of a water with a depth, a hardness and a side that are smooth in space. */
 export interface MadeUpLooks {
@@ -113,10 +115,10 @@ export function makeUpLooks(making: Making): MadeUpLooks {
 
 /** Conditions for a search: each trait, and three bands of depth. */
 export const conditionsOfMade = ({ traits, depth }: MadeUpLooks): Condition[] => [
-  ...traits.map((holds, k) => ({ key: `${k}`, words: `trait ${k}`, covariate: `${k}`, holds })),
+  ...traits.map((holds, k) => ({ key: `${k}`, says: statement('condition.hump'), covariate: `${k}`, holds })),
   ...[0, 1, 2].map((d) => ({
     key: `d${d}`,
-    words: `depth ${d}`,
+    says: statement('condition.depth', { from: 2 * d, to: 2 * d + 2 }),
     covariate: 'depth',
     holds: Uint8Array.from(depth, (v) => Number(v >> 1 === d)),
   })),

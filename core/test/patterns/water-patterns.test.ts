@@ -33,7 +33,7 @@ describe('a log from tracks and marks to patterns', () => {
     expect(rows.length).to.be.above(3);
     const held = rows.filter((c) => c.low <= truth[c.class].ratio && truth[c.class].ratio <= c.high);
     expect(held.length / rows.length).to.be.at.least(0.6);
-    for (const c of rows.filter((r) => r.class === 4 || r.class === 5)) expect(c.low, c.name).to.be.above(1);
+    for (const c of rows.filter((r) => r.class === 4 || r.class === 5)) expect(c.low, `class ${c.class}`).to.be.above(1);
     expect(rows.filter((c) => c.class < 3).every((c) => c.high < 1)).to.equal(true);
   });
 
@@ -56,7 +56,7 @@ describe('a log from tracks and marks to patterns', () => {
           wrong += found.wrong;
           all += found.all;
         }
-        expect(finish(patterns.search(ZANDER)).found.map((f) => f.conditions.map((c) => c.words))).to.deep.equal([]);
+        expect(finish(patterns.search(ZANDER)).found.map((f) => f.conditions.map((c) => c.key))).to.deep.equal([]);
       }
       expect(all).to.be.above(20);
       // One in five misses by luck.
@@ -120,8 +120,8 @@ describe('a log from tracks and marks to patterns', () => {
     expect(sum).to.equal(patterns.select(ZANDER).n.contacts);
   });
   it('draws a heat map whose looks and contacts are those of the log', () => {
-    const { cells, names } = patterns.heat(ZANDER, ['hardness', 'depth']);
-    expect(new Set(cells.map((c) => names[0][c.a])).size).to.equal(names[0].length);
+    const { cells, classes } = patterns.heat(ZANDER, ['hardness', 'depth']);
+    expect(new Set(cells.map((c) => classes[0][c.a])).size).to.equal(classes[0].length);
     expect(cells.reduce((s, c) => s + c.looks, 0)).to.equal(patterns.select(ZANDER).n.looks);
   });
   it('gives a day’s depth window where enough was seen, narrower than chance only where it is', () => {
@@ -170,7 +170,7 @@ describe('what was known before a look', () => {
     return lookTable(logbook, chart, {
       frame: { latitude: 55, longitude: -39, altitude: 0, deepest: 9, lengthKm: 2 },
       readings: [],
-      casts: [],
+      profiles: [],
       timeZone: 'UTC',
     });
   };
@@ -203,30 +203,30 @@ describe('what was known before a look', () => {
   });
 });
 
-describe('twins of a place', () => {
+describe('similar spots', () => {
   const patterns = patternsOf({ seed: 51, packs: (depth) => (depth > 4 ? 4 : 1), trips: 12 });
   const { cells } = madeUpChart();
   const middle = (i: number): [number, number] => [(cells.column[i] + 0.5) * 25, (cells.row[i] + 0.5) * 25];
   const chosen = Array.from({ length: cells.count }, (_, i) => i).find((i) => cells.depth[i] > 5.4 && cells.hardness[i] > 0.7)!;
   const at = Date.UTC(2025, 6, 10, 12);
   it('are like it in what counts, apart from each other, and told by whether they were looked at', () => {
-    const { twins } = patterns.twins(ZANDER, [middle(chosen)], at, {});
-    expect(twins.length).to.be.above(5);
-    for (const [k, t] of twins.entries()) {
+    const { spots } = patterns.similarSpots(ZANDER, [middle(chosen)], at, {});
+    expect(spots.length).to.be.above(5);
+    for (const [k, t] of spots.entries()) {
       expect(cells.hardness[t.cell]).to.be.above(0.6);
       expect(Math.abs(t.depth - cells.depth[chosen])).to.be.below(2);
       expect(t.state).to.equal(t.looked === 0 ? 'never' : t.saw ? 'held' : 'empty');
-      if (k) expect(t.likeness).to.be.at.most(twins[k - 1].likeness);
-      for (const other of twins.slice(k + 1)) expect(Math.hypot(t.x - other.x, t.y - other.y)).to.be.at.least(120);
+      if (k) expect(t.likeness).to.be.at.most(spots[k - 1].likeness);
+      for (const other of spots.slice(k + 1)) expect(Math.hypot(t.x - other.x, t.y - other.y)).to.be.at.least(120);
       for (const r of t.alike) expect(r.apart).to.be.below(0.7);
     }
   });
   it('follow the weights: without hardness the soft side has them too', () => {
     const soft = (weights: Record<string, number>): number =>
-      patterns.twins(ZANDER, [middle(chosen)], at, weights, 20).twins.filter((t) => cells.hardness[t.cell] < 0.4).length;
+      patterns.similarSpots(ZANDER, [middle(chosen)], at, weights, 20).spots.filter((t) => cells.hardness[t.cell] < 0.4).length;
     expect(soft({})).to.equal(0);
     expect(soft({ hardness: 0, edge: 0 })).to.be.above(2);
   });
   it('say when the place lies off the chart', () =>
-    expect(patterns.twins(ZANDER, [[0, 0]], at, {})).to.deep.equal({ twins: [], chosen: 0 }));
+    expect(patterns.similarSpots(ZANDER, [[0, 0]], at, {})).to.deep.equal({ spots: [], chosen: 0 }));
 });

@@ -10,7 +10,9 @@ describe('where a point of the screen lies', () => {
     expect(bottom.depth).to.equal(8.4);
     const hanging = sideScanPlace({ side: 'port', range: 8, bottom: 10.4, transducerDepth: 0.4, depth: 3.4 });
     expect(hanging.starboard).to.be.closeTo(-7.42, 0.005);
-    expect(hanging.workings[0]).to.equal('8.0 m by slant, 3.0 m below the transducer: √(8.0² − 3.0²) = 7.4 m over the ground');
+    expect(hanging.workings[0].code).to.equal('working.slant');
+    expect(hanging.workings[0].values).to.deep.include({ range: 8, below: 3 });
+    expect(hanging.workings[0].values.flat).to.be.closeTo(7.42, 0.005);
   });
   it('its shadow says how high it hangs, and goes before the depth that was set (by hand: H 8, 12, 16: 2 m up)', () => {
     const { starboard, depth, workings } = sideScanPlace({

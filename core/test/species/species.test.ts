@@ -1,16 +1,19 @@
 import { expect } from 'chai';
-import { defaultSpecies, findSpecies, neutralProfile } from '../../src/species';
+import { defaultSpecies, findSpecies, neutralProfile, spawningDepth } from '../../src/species';
 
 describe('the shipped species', () => {
   it('are thirty and more, a dozen of them coastal, each with its source and limits in order', () => {
-    expect(defaultSpecies.length).to.be.at.least(30);
+    expect(defaultSpecies.length).to.be.at.least(50);
     expect(defaultSpecies.filter((s) => s.guild === 'marine').length).to.be.at.least(12);
     for (const s of defaultSpecies) {
       expect(s.source, s.name).to.match(/\d{4}/);
       expect(s.preferred[0], s.name).to.be.below(s.preferred[1]);
       expect(s.preferred[1], s.name).to.be.at.most(s.upperAvoidance);
       expect(s.handlingStress, s.name).to.be.at.most(s.upperAvoidance);
-      expect(s.spawning!.from, s.name).to.be.below(s.spawning!.to);
+      if (s.spawning) expect(s.spawning.from, s.name).to.be.below(s.spawning.to);
+      const depth = spawningDepth(s);
+      if (depth) expect(depth[0], s.name).to.be.below(depth[1]);
+      expect(s.largest, s.name).to.be.within(0.1, 3);
       expect(s.leastOxygen, s.name).to.be.within(1, 8);
     }
   });

@@ -1,15 +1,8 @@
 import { buildChart, type Chart } from '../../src/chart';
 import { metricPlane, WaterCells, type Point } from '../../src/geo';
 import { deriveLooks, tripInPlane, type Contact, type Reading, type TrackFix } from '../../src/logbook';
-import {
-  seeded,
-  WaterPatterns,
-  type LogContact,
-  type Logbook,
-  type LogResponse,
-  type LogStop,
-  type WaterLogbook,
-} from '../../src/patterns';
+import { seeded } from '../../src/numbers';
+import { WaterPatterns, type LogContact, type Logbook, type LogResponse, type LogStop, type WaterLogbook } from '../../src/patterns';
 import { defaultSpecies } from '../../src/species';
 
 const EPSG = 32625;
@@ -27,10 +20,18 @@ const bottom = (x: number, y: number): number =>
     Math.min(10, Math.min(x - X0, X0 + WIDE - x, y - Y0, Y0 + HIGH - y) / 25) * 0.6 + 3 + 2.6 * Math.sin(x / 70) * Math.cos(y / 90),
   );
 
-let kept: Chart | null = null;
-/** The chart of the made-up water: hard in its eastern half, soft in its western. */
-export function madeUpChart(): Chart {
-  if (kept) return kept;
+/** Timber at forty places of the made-up water, each of 30 m. */
+const TIMBER: Point[] = Array.from({ length: 40 }, (_, k): Point[] => {
+  const random = seeded(77 + k);
+  const [x, y] = [X0 + 60 + random() * (WIDE - 120), Y0 + 60 + random() * (HIGH - 120)];
+  return Array.from({ length: 7 }, (_, i): Point => [x + 5 * i, y + 3 * (i % 2)]);
+}).flat();
+
+const kept = new Map<boolean, Chart>();
+/** The chart of the made-up water: hard in its eastern half, soft in its western; with timber where it is wanted. */
+export function madeUpChart(timber = false): Chart {
+  const made = kept.get(timber);
+  if (made) return made;
   const grid = { x: [] as number[], y: [] as number[], depth: [] as number[], hardness: [] as number[] };
   for (let y = Y0 + 10; y < Y0 + HIGH; y += 20)
     for (let x = X0 + 10; x < X0 + WIDE; x += 20) {
@@ -39,14 +40,18 @@ export function madeUpChart(): Chart {
       grid.depth.push(bottom(x, y));
       grid.hardness.push(x > X0 + WIDE / 2 ? 0.8 : 0.2);
     }
-  return (kept = buildChart(EPSG, [shore], grid));
+  const chart = buildChart(EPSG, [shore], grid, timber ? { cover: [{ kind: 'wood', points: TIMBER }] } : {});
+  kept.set(timber, chart);
+  return chart;
 }
 
 export interface LogMaking {
   seed: number;
   trips?: number;
-  /** Packs a hectare by depth of the bottom and by season (0 spring, 1 summer). */
-  packs: (depth: number, season: number, x: number) => number;
+  /** Packs a hectare by depth of the bottom and by season (0 spring, 1 summer), and by how near timber is, m. */
+  packs: (depth: number, season: number, x: number, timber: number) => number;
+  /** Whether the water has timber. */
+  timber?: boolean;
   /** How much the boat likes a place: legs start where this is high, 0–1. */
   boat?: (depth: number, season: number, x: number) => number;
   /** Chance of marking a pack by its distance off the line, m. */
@@ -74,7 +79,7 @@ const blank = Object.fromEntries(
 
 /** A whole log, from tracks and marks to looks, in which fish and boat do as told. */
 export function makeUpLogbook(making: LogMaking): { logbook: Logbook; days: WaterLogbook; chart: Chart } {
-  const chart = madeUpChart();
+  const chart = madeUpChart(making.timber);
   const plane = metricPlane(EPSG);
   const cells = new WaterCells([shore]);
   const random = seeded(making.seed);
@@ -101,7 +106,7 @@ export function makeUpLogbook(making: LogMaking): { logbook: Logbook; days: Wate
     const there: Point[] = [];
     for (let i = 0; i < chart.cells.count; i++) {
       const [x, y] = [chart.cells.column[i] * 25, chart.cells.row[i] * 25];
-      for (let n = poisson(random, packs(chart.cells.depth[i], season, x) * 0.0625); n > 0; n--)
+      for (let n = poisson(random, packs(chart.cells.depth[i], season, x, chart.cells.woodDistance[i]) * 0.0625); n > 0; n--)
         there.push([x + 25 * random(), y + 25 * random()]);
     }
     const track: TrackFix[] = [];
@@ -130,7 +135,8 @@ export function makeUpLogbook(making: LogMaking): { logbook: Logbook; days: Wate
           sector_range_m: null,
         } as TrackFix);
         there.forEach(([px, py], k) => {
-          if (marked.has(k) || s === 0 || px < x + s - 16 || px >= x + s || Math.abs(py - y) > REACH || random() > seen(Math.abs(py - y)))
+          const reach = Math.sqrt(REACH ** 2 - (bottom(x + s, y) - 0.4) ** 2);
+          if (marked.has(k) || s === 0 || px < x + s - 16 || px >= x + s || Math.abs(py - y) > reach || random() > seen(Math.abs(py - y)))
             return;
           marked.add(k);
           for (let v = 0; v < views; v++)
@@ -166,7 +172,7 @@ export function makeUpLogbook(making: LogMaking): { logbook: Logbook; days: Wate
     days: {
       frame: { latitude: 55, longitude: -39, altitude: 100, deepest: chart.deepest, lengthKm: 2 },
       readings,
-      casts: [],
+      profiles: [],
       timeZone: 'Etc/GMT+3',
     },
   };

@@ -2,7 +2,7 @@ import { buildChart } from '../../src/chart';
 import { dayFor, type Conditions, type FitLook, type SpeciesLook, type WaterFrame } from '../../src/forecast';
 import type { Point } from '../../src/geo';
 import type { Look } from '../../src/logbook';
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import { defaultSpecies } from '../../src/species';
 import { seenTarget } from './seen-target';
 

@@ -1,4 +1,4 @@
-import { seeded } from '../../src/patterns';
+import { seeded } from '../../src/numbers';
 import type { Point, Rings } from '../../src/geo';
 
 /** A thing planted in the bottom, to be found again. */

@@ -96,7 +96,7 @@ describe('what a table means', () => {
     const { mapping } = guess(['Lat', 'Lon', 'Depth (ft)'], [['52.1', '13.1', '12.5']], { day: '2024-05-31' });
     expect(readMapping(mappingText([mapping]), 'mapping.json').parts).to.deep.equal([mapping]);
     expect(() => readMapping(mappingText([{ ...mapping, as: 'fish' as never }]), 'mapping.json')).to.throw(
-      /parts\[0\]\.as must be soundings/,
+      /parts\[0\]\.as must be one of soundings/,
     );
     expect(() => readMapping('{', 'mapping.json')).to.throw(/is not JSON/);
   });

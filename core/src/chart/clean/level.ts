@@ -34,11 +34,11 @@ export function levelAt(readings: LevelReading[], at: number, tidal = false): nu
  * Readings as heights over the water's datum. A gauge that tells metres above the sea is brought down to the datum by
  * the water's altitude, or by its own median where that does not fit either.
  */
-export function overDatum(readings: LevelReading[], altitude: number | null): { readings: LevelReading[]; base: number } {
+export function overDatum<R extends LevelReading>(readings: R[], altitude: number | null): { readings: R[]; base: number } {
   if (!readings.length) return { readings, base: 0 };
   const sorted = readings.map((r) => r.level).sort((a, b) => a - b);
   const median = sorted[sorted.length >> 1];
   // Levels move by metres, not by tens of metres: a larger figure is a height above something else.
   const base = Math.abs(median) < 25 ? 0 : altitude !== null && Math.abs(median - altitude) < 25 ? altitude : median;
-  return { readings: base === 0 ? readings : readings.map((r) => ({ at: r.at, level: r.level - base })), base };
+  return { readings: base === 0 ? readings : readings.map((r) => ({ ...r, level: r.level - base })), base };
 }

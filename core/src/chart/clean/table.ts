@@ -41,7 +41,7 @@ export interface CleanSettings {
   level?: boolean;
   /** Depth of the transducer below the surface, m, for units that do not add it themselves. */
   transducer_m?: number;
-  /** Speed of sound the unit reckons with, m/s; given, depths are corrected for the water's temperature. */
+  /** Speed of sound set in the unit, m/s; given, depths are corrected for the water's temperature. */
   assumed_sound_ms?: number;
 }
 

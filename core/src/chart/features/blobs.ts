@@ -19,7 +19,7 @@ export interface BlobOptions {
   /** Scales searched, m. */
   sigmas: number[];
   /** The least rise that is named, for a radius. */
-  least: (radius: number) => number;
+  min: (radius: number) => number;
 }
 
 /** Strength of the curvature at a scale: positive on rises, negative in hollows, 0 where it is none in all directions. */
@@ -37,7 +37,7 @@ function strengthsAt(blurred: Field, sigma: number): Float32Array {
  * ridge nor a point of the shore passes for one. Source of the choice of scale: Lindeberg 1998.
  * @param fields the field blurred by each of the scales
  */
-export function findBlobs(field: Field, fields: Field[], { sigmas, least }: BlobOptions): { rises: Blob[]; hollows: Blob[] } {
+export function findBlobs(field: Field, fields: Field[], { sigmas, min }: BlobOptions): { rises: Blob[]; hollows: Blob[] } {
   const { width, height } = field;
   const strengths = sigmas.map((sigma, s) => strengthsAt(fields[s], sigma));
   const found: { 1: (Blob & { strength: number })[]; [-1]: (Blob & { strength: number })[] } = { 1: [], [-1]: [] };
@@ -45,7 +45,7 @@ export function findBlobs(field: Field, fields: Field[], { sigmas, least }: Blob
     const here = strengths[s];
     const reach = Math.max(1, Math.round((0.8 * sigmas[s]) / field.size));
     // A Gaussian rise of height h has a strength of h/4 at its own scale.
-    const weakest = least(sigmas[s]) / 8;
+    const weakest = min(sigmas[s]) / 8;
     for (let j = reach; j < height - reach; j++)
       for (let i = reach; i < width - reach; i++) {
         const k = j * width + i;
@@ -57,7 +57,7 @@ export function findBlobs(field: Field, fields: Field[], { sigmas, least }: Blob
         let best: Blob | null = null;
         for (const wider of [1, 1.4, 2]) {
           const blob = measure(field, ...centreOf(field, k), wider * sigmas[s], sign);
-          if (blob && blob.rise >= least(blob.radius) && blob.rise > 1.15 * (best?.rise ?? 0)) best = blob;
+          if (blob && blob.rise >= min(blob.radius) && blob.rise > 1.15 * (best?.rise ?? 0)) best = blob;
         }
         if (best) found[sign].push({ ...best, strength: v });
       }

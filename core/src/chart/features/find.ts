@@ -24,7 +24,7 @@ export function findFeatures(field: Field, hardness: Raster, onProgress?: (share
   onProgress?.(0.2);
   const at = (sigma: number): Field => scales[nearest(sigmas, sigma)];
   const found: ChartFeature[] = [];
-  const blobs = findBlobs(field, scales, { sigmas, least: (r) => Math.max(0.22, 0.55 * leastHump(r)) });
+  const blobs = findBlobs(field, scales, { sigmas, min: (r) => Math.max(0.22, 0.55 * leastHump(r)) });
   for (const [list, name] of [
     [blobs.rises, 'hump'],
     [blobs.hollows, 'hole'],
@@ -69,7 +69,7 @@ export function findFeatures(field: Field, hardness: Raster, onProgress?: (share
     // Soundings of hardness scatter; what the sounder says of a spot is a mean over it.
     const soft = blur({ ...hard, data: hard.data.map((v) => -v) }, Math.max(field.size, 6));
     const own = SIGMAS.filter((s) => s >= 13 && s <= 40);
-    for (const blob of findBlobs(soft, scalesOf(soft, own), { sigmas: own, least: () => LEAST_HARD }).rises)
+    for (const blob of findBlobs(soft, scalesOf(soft, own), { sigmas: own, min: () => LEAST_HARD }).rises)
       found.push({ ...blobFeature('hard spot', blob, field, LEAST_HARD), depth: valueAt(field, blob.x, blob.y) });
     found.push(...findHardEdges(hard, blur(hard, 8), field));
   }
@@ -94,7 +94,7 @@ function flatAround(wide: Field, blob: Blob): boolean {
   return Math.hypot(...gradientAt(wide, k, 1)) < 0.015;
 }
 
-function blobFeature(kind: FeatureKind, blob: Blob, field: Field, least: number): ChartFeature {
+function blobFeature(kind: FeatureKind, blob: Blob, field: Field, min: number): ChartFeature {
   return {
     kind,
     x: blob.x,
@@ -104,7 +104,7 @@ function blobFeature(kind: FeatureKind, blob: Blob, field: Field, least: number)
     // As it is drawn: a circle as large as what lies inside its line at half height.
     size: 2 * Math.sqrt(ringArea(blob.ring) / Math.PI),
     sharpness: blob.sharpness,
-    confidence: confidenceOf(blob.rise, least, 1),
+    confidence: confidenceOf(blob.rise, min, 1),
     edge: { type: 'area', ring: blob.ring },
   };
 }

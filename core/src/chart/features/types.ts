@@ -40,5 +40,5 @@ export interface ChartFeature {
 }
 
 /** 0.5 at the least that is named, rising towards 1 with how far it lies above. */
-export const confidenceOf = (value: number, least: number, support: number): number =>
-  Math.max(0.05, Math.min(0.99, (1 - 0.5 * Math.exp(-(value - least) / least)) * support));
+export const confidenceOf = (value: number, min: number, support: number): number =>
+  Math.max(0.05, Math.min(0.99, (1 - 0.5 * Math.exp(-(value - min) / min)) * support));

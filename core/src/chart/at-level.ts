@@ -1,0 +1,48 @@
+import type { Chart } from './build';
+import type { CellTable } from './cells';
+import { Raster } from '../geo';
+
+/** Shallower than this a cell counts as fallen dry, m. */
+const DRY = 0.05;
+
+/**
+ * The cells of a chart at a level of the water, m above its datum: depths are what they are then. What has fallen dry keeps its
+ * place in the table, without depth and without area.
+ */
+export function cellsAtLevel(cells: CellTable, level: number): CellTable {
+  if (Math.abs(level) < 0.005) return cells;
+  const depth = cells.depth.map((d) => (d + level > DRY ? d + level : NaN));
+  return { ...cells, depth, area: cells.area.map((a, i) => (cells.depth[i] + level <= DRY ? 0 : a)) };
+}
+
+const lastAsked = new WeakMap<Chart, { level: number; chart: Chart }>();
+
+/**
+ * A chart at a level of the water, m above its datum, to the decimetre: its depths, what is dry, and the depths of its shapes.
+ * The last one asked for is kept with the chart.
+ */
+export function chartAtLevel(chart: Chart, asked: number): Chart {
+  const level = Math.round(asked * 10) / 10;
+  if (level === 0) return chart;
+  let kept = lastAsked.get(chart);
+  if (kept?.level !== level) lastAsked.set(chart, (kept = { level, chart: moved(chart, level) }));
+  return kept.chart;
+}
+
+function moved(chart: Chart, level: number): Chart {
+  const { x0, y0, size, width, height, data } = chart.depth;
+  return {
+    ...chart,
+    depth: new Raster(
+      x0,
+      y0,
+      size,
+      width,
+      height,
+      data.map((d) => (d + level > 0 ? d + level : NaN)),
+    ),
+    cells: cellsAtLevel(chart.cells, level),
+    features: chart.features.flatMap((f) => (f.depth + level <= 0 ? [] : [{ ...f, depth: f.depth + level }])),
+    deepest: Math.max(0.1, chart.deepest + level),
+  };
+}
