@@ -1,19 +1,12 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { FormatError } from '@restless-shoal/core/formats';
+import { BLUR_SIZES } from '@restless-shoal/core/geo';
 import { readTime } from '@restless-shoal/core/logbook';
-import { SetUpError } from './cluster';
 import { defaultData, openContext } from './cli/context';
-import { certificateCommand } from './cli/certificate';
-import { passwordCommand } from './cli/password';
-import { backupCommand, restoreCommand } from './cli/backup';
-import { exportCommand } from './cli/export';
-import { forecastCommand } from './cli/forecast';
-import { importCommand } from './cli/import';
-import { serveCommand } from './cli/serve';
-import { NotEmptyError } from './backup';
 import { databaseTrouble } from './db/pool';
-import { NoSuchWaterError } from './import/import';
-import { UnknownSpeciesError } from './jobs/ready';
+import { ToldError } from './told-error';
+
+// What a command needs is loaded with it: most are done in a moment.
 
 /** The words of the command are off. */
 class UsageError extends Error {}
@@ -24,7 +17,7 @@ const USAGE = `usage:
   ./shoal certificate [NAME|ADDRESS...] [--data DIR]
   ./shoal password [--data DIR]
   ./shoal import   --water NAME [--create] [--update] [--mapping FILE.json] [--data DIR] FILE|FOLDER|ZIP...
-  ./shoal export   --water NAME --to FOLDER [--data DIR]
+  ./shoal export   --water NAME --to FOLDER [--blur METRES] [--data DIR]
   ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
   ./shoal backup   FILE.zip [--data DIR]
   ./shoal restore  FILE.zip [--data DIR]
@@ -61,6 +54,7 @@ async function serve(args: string[], demo: boolean): Promise<void> {
   if (!values.listen && (values.cert ?? values.key)) throw new UsageError('--cert and --key go with --listen ADDRESS');
   const port = values.port === undefined ? 4870 : Number(values.port);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new UsageError(`--port ${values.port} is not a port (0–65535)`);
+  const { serveCommand } = await import('./cli/serve');
   await serveCommand({
     data: values.data ?? defaultData(demo),
     port,
@@ -80,16 +74,20 @@ async function importFiles(args: string[]): Promise<void> {
   });
   const water = given(values.water, 'water');
   if (!positionals.length) throw new UsageError('name at least one file, folder or ZIP');
+  const { importCommand } = await import('./cli/import');
   await withContext(values.data, (context) =>
     importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }, values.mapping),
   );
 }
 
 async function exportWater(args: string[]): Promise<void> {
-  const { values, positionals } = words(args, { water: { type: 'string' }, to: { type: 'string' } });
+  const { values, positionals } = words(args, { water: { type: 'string' }, to: { type: 'string' }, blur: { type: 'string' } });
   if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
+  const blur = BLUR_SIZES.find((size) => String(size) === values.blur) ?? null;
+  if (values.blur !== undefined && blur === null) throw new UsageError(`--blur is one of ${BLUR_SIZES.join(', ')} (metres)`);
   const [water, to] = [given(values.water, 'water'), given(values.to, 'to')];
-  await withContext(values.data, (context) => exportCommand(context, water, to));
+  const { exportCommand } = await import('./cli/export');
+  await withContext(values.data, (context) => exportCommand(context, water, to, blur));
 }
 
 async function forecast(args: string[]): Promise<void> {
@@ -112,12 +110,14 @@ async function forecast(args: string[]): Promise<void> {
     profile: values.profile,
     out: given(values.out, 'out'),
   };
+  const { forecastCommand } = await import('./cli/forecast');
   await withContext(values.data, (context) => forecastCommand(context, options));
 }
 
 async function oneFile(verb: 'backup' | 'restore', args: string[]): Promise<void> {
   const { values, positionals } = words(args, {});
   if (positionals.length !== 1) throw new UsageError(`${verb} wants one file, as in ./shoal ${verb} logbook.zip`);
+  const { backupCommand, restoreCommand } = await import('./cli/backup');
   await withContext(values.data, (context) => (verb === 'backup' ? backupCommand : restoreCommand)(context, positionals[0]));
 }
 
@@ -156,10 +156,12 @@ async function main([verb, ...args]: string[]): Promise<void> {
     case 'password': {
       const { values, positionals } = words(args, {});
       if (positionals.length) throw new UsageError('the password is asked for, or read from standard input: not given as a word');
+      const { passwordCommand } = await import('./cli/password');
       return withContext(values.data, passwordCommand);
     }
     case 'certificate': {
       const { values, positionals } = words(args, {});
+      const { certificateCommand } = await import('./cli/certificate');
       return withContext(values.data, (context) => certificateCommand(context, positionals));
     }
     case 'backup':
@@ -170,13 +172,15 @@ async function main([verb, ...args]: string[]): Promise<void> {
   }
 }
 
-main(process.argv.slice(2)).catch((error: unknown) => {
-  const expected =
-    error instanceof SetUpError ||
-    error instanceof FormatError ||
-    error instanceof NoSuchWaterError ||
-    error instanceof NotEmptyError ||
-    error instanceof UnknownSpeciesError;
+// Done is said by nothing but the end of the work: a process that runs out of things to wait for has failed.
+process.exitCode = 1;
+const done = (): void => void (process.exitCode = 0);
+process.on('beforeExit', () => {
+  if (process.exitCode) console.error('it ended before it was done: what it waited for is gone; run it again');
+});
+
+main(process.argv.slice(2)).then(done, (error: unknown) => {
+  const expected = error instanceof ToldError || error instanceof FormatError;
   if (error instanceof UsageError) console.error(`${error.message}\n${USAGE}`);
   else if (databaseTrouble(error) === 'full')
     console.error('disk full: nothing new was saved; what was there is safe. Free some space and run it again');

@@ -36,7 +36,8 @@ const anyLogbook = (near: boolean): fc.Arbitrary<Logbook> =>
         const own: Row = { ...row };
         if ('trip' in own)
           own.trip = record === 'trips' ? TRIPS[i] : TRIPS[i % Math.min(TRIPS.length, all[RECORD_ORDER.indexOf('trips')].length)];
-        for (const key of ['stop', 'contact', 'profile']) if (own[key] != null && key in records[record]) own[key] = `${record[0]}${i}`;
+        for (const key of ['stop', 'contact', 'profile', 'photo'])
+          if (own[key] != null && key in records[record]) own[key] = `${record[0]}${i}`;
         if (!near) return own;
         if (own.latitude != null) own.latitude = 48.2 + (i % 7) * 0.0005;
         if (own.longitude != null) own.longitude = -34.6 + (i % 11) * 0.0005;
@@ -80,8 +81,9 @@ async function passes(book: Logbook): Promise<void> {
   count++;
   const [water, copy] = [`Any ${count}`, `Copy ${count}`];
   const said = await well('import', '--water', water, '--create', write(book, at('in')));
+  // Gear belongs to whoever fishes: what an earlier water brought is there already.
   for (const [record, rows] of book)
-    expect(said, record).to.match(new RegExp(`${record}\\.csv: read ${rows.length}, added ${rows.length}\\b`));
+    if (record !== 'gear') expect(said, record).to.match(new RegExp(`${record}\\.csv: read ${rows.length}, added ${rows.length}\\b`));
   await well('export', '--water', water, '--to', at('out'));
   const back = await well('import', '--water', copy, '--create', at('out'));
   expect(back).to.not.match(/left out [1-9]/);

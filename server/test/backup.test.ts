@@ -1,13 +1,12 @@
+import { createHash } from 'node:crypto';
 import { expect } from 'chai';
-import { spawn } from 'node:child_process';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import pg from 'pg';
 import type { BackupsState } from '@restless-shoal/core/contract';
 import { newId } from '@restless-shoal/core/logbook';
 import { TABLES } from '../src/backup/tables';
-import { ask, command, main, prepareWater, serve, temporaryFolder } from '../../e2e/harness';
+import { ask, command, connectTo, prepareWater, serve, temporaryFolder, typed } from '../../e2e/harness';
 
 const [data, fresh, files] = [temporaryFolder(), temporaryFolder(), temporaryFolder()];
 const at = (name: string): string => join(files.path, name);
@@ -15,22 +14,10 @@ const first = at('first.zip');
 const into = (folder: { path: string }, ...args: string[]): ReturnType<typeof command> => command(...args, '--data', folder.path);
 after(() => [data, fresh, files].forEach((f) => f.remove()));
 
-/** Runs a command that reads a line. */
-function withInput(input: string, ...args: string[]): Promise<{ code: number | null }> {
-  const child = spawn(process.execPath, [main, ...args], {
-    env: { ...process.env, DATABASE_URL: '' },
-    stdio: ['pipe', 'ignore', 'ignore'],
-  });
-  child.stdin.end(input);
-  return new Promise((done) => child.on('close', (code) => done({ code })));
-}
-
 /** Asks the database of a folder, while something serves it. */
 async function inDatabase(folder: { path: string }, sql: string): Promise<unknown[]> {
   const server = await serve(folder.path);
-  const { port, password } = JSON.parse(readFileSync(join(folder.path, 'database.json'), 'utf8')) as { port: number; password: string };
-  const client = new pg.Client({ host: '127.0.0.1', port, user: 'shoal', database: 'shoal', password });
-  await client.connect();
+  const client = await connectTo(folder.path);
   try {
     return (await client.query<Record<string, unknown>>(sql)).rows;
   } finally {
@@ -39,8 +26,8 @@ async function inDatabase(folder: { path: string }, sql: string): Promise<unknow
   }
 }
 
-async function until(holds: () => boolean, what: string): Promise<void> {
-  for (const end = Date.now() + 30_000; !holds(); await new Promise((done) => setTimeout(done, 100)))
+async function until(holds: () => boolean | Promise<boolean>, what: string): Promise<void> {
+  for (const end = Date.now() + 30_000; !(await holds()); await new Promise((done) => setTimeout(done, 100)))
     if (Date.now() > end) throw new Error(`waited in vain until ${what}`);
 }
 
@@ -91,13 +78,20 @@ describe('backup and restore', () => {
       [...readFileSync(join(folder, file), 'utf8').matchAll(/CREATE TABLE (\w+)/g)].map(([, table]) => table),
     );
     // Derived, of the installation itself, or secret.
-    const left = ['installation', 'charts', 'looks', 'models', 'job_progress', 'passwords', 'sessions'];
+    const left = ['installation', 'charts', 'looks', 'packed_logbooks', 'trip_lines', 'models', 'job_progress', 'passwords', 'sessions'];
     expect(made.filter((table) => !left.includes(table)).sort()).to.deep.equal(TABLES.map((t) => t.table).sort());
   });
   it('of a version that knew less goes in as well', async () => {
     const older = tampered('older.zip', (p) => {
       delete p['plan_places.ndjson'];
-      const manifest = JSON.parse(strFromU8(p['manifest.json'])) as { schema: string; files: { file: string }[] };
+      const manifest = JSON.parse(strFromU8(p['manifest.json'])) as {
+        schema: string;
+        files: { file: string; sha256: string }[];
+      };
+      // What was set of a strategy was kept under another name.
+      const species = strFromU8(p['species.ndjson']).replace('"isForage"', '"schools": {"depth.weight": 0.5}, "isForage"');
+      p['species.ndjson'] = strToU8(species);
+      manifest.files.find((f) => f.file === 'species.ndjson')!.sha256 = createHash('sha256').update(species).digest('hex');
       manifest.schema = '0003-sign-in.sql';
       manifest.files = manifest.files.filter((f) => f.file !== 'plan_places.ndjson');
       p['manifest.json'] = strToU8(JSON.stringify(manifest));
@@ -107,6 +101,10 @@ describe('backup and restore', () => {
       const { code, text } = await into(before, 'restore', older);
       expect(code, text).to.equal(0);
       expect(text).to.match(/[1-9]\d* looks/);
+      const again = at('renewed.zip');
+      expect((await into(before, 'backup', again)).code).to.equal(0);
+      const species = strFromU8(unzipSync(readFileSync(again))['species.ndjson']);
+      expect(species).to.include('"strategies": {"depth.weight": 0.5}').and.not.include('"schools":');
     } finally {
       before.remove();
     }
@@ -148,7 +146,7 @@ describe('backup and restore', () => {
   it('goes into an installation where a password was set and nothing else: the password stays', async () => {
     const locked = temporaryFolder();
     try {
-      expect((await withInput('eleven grey herons\n', 'password', '--data', locked.path)).code).to.equal(0);
+      expect(await typed('eleven grey herons', locked.path, 'password')).to.equal(0);
       const { code, text } = await into(locked, 'restore', first);
       expect(code, text).to.equal(0);
       const passwords = await inDatabase(locked, 'SELECT account_id FROM passwords');
@@ -171,7 +169,16 @@ describe('backup and restore', () => {
       }
       expect(readdirSync(elsewhere)).to.have.length(2);
       expect(Date.now() - Date.parse((await state()).last!.at)).to.be.within(0, 60_000);
-      const wrong = await ask<{ error: string; field: string }>(server, '/backups', 'PUT', { folder: 'here', keep: 2, daily: true });
+      // One that was made while the clock was years ahead goes before the one just made.
+      const ahead = join(elsewhere, 'restless-shoal-2099-01-01T000000.zip');
+      writeFileSync(ahead, 'any');
+      utimesSync(ahead, 4_070_908_800, 4_070_908_800);
+      const before = readdirSync(elsewhere);
+      await ask(server, '/backups', 'POST');
+      const kept = readdirSync(elsewhere);
+      expect(kept).to.have.length(2).and.not.include('restless-shoal-2099-01-01T000000.zip');
+      expect(kept.filter((name) => !before.includes(name))).to.have.length(1);
+      const wrong = await ask<{ detail: string; field: string }>(server, '/backups', 'PUT', { folder: 'here', keep: 2, daily: true });
       expect(wrong.field).to.equal('folder');
     } finally {
       await server.stop();
@@ -189,7 +196,8 @@ describe('backup and restore', () => {
         stop.abort();
         await asked;
       }
-      expect(await ask(server, '/health')).to.include({ ok: true });
+      // The last of them may still be giving its connection back.
+      await until(async () => (await ask<{ ok?: boolean }>(server, '/health')).ok === true, 'the server was well');
       await until(() => readdirSync(join(data.path, 'scratch')).length === 0, 'nothing was left');
       expect(said).to.equal('');
     } finally {

@@ -1,9 +1,8 @@
 import { expect } from 'chai';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import pg from 'pg';
 import { newId } from '@restless-shoal/core/logbook';
-import { ask, command, commandIn, serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+import { ask, command, commandIn, connectTo, serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
 
 const data = temporaryFolder();
 const files = temporaryFolder();
@@ -123,8 +122,8 @@ describe('the trash', () => {
     expect(await ask<unknown[]>(server, '/waters')).to.have.length(0);
     const other = newId();
     await put(`/waters/${other}`, { name: 'Bag mere' });
-    expect(await ask<{ error: string }>(server, `/waters/${water}/restore`, 'POST', {}))
-      .to.have.property('error')
+    expect(await ask<{ detail: string }>(server, `/waters/${water}/restore`, 'POST', {}))
+      .to.have.property('detail')
       .that.includes('has this name now');
     await put(`/waters/${other}`, { name: 'Another mere' });
     await ask(server, `/waters/${water}/restore`, 'POST', {});
@@ -133,9 +132,7 @@ describe('the trash', () => {
   });
 
   it('is emptied after 90 days, of that alone', async () => {
-    const { port, password } = JSON.parse(readFileSync(join(data.path, 'database.json'), 'utf8')) as { port: number; password: string };
-    const client = new pg.Client({ host: '127.0.0.1', port, user: 'shoal', database: 'shoal', password });
-    await client.connect();
+    const client = await connectTo(data.path);
     await client.query("UPDATE stops SET deleted_at = now() - interval '91 days' WHERE deleted_at IS NOT NULL");
     await client.query("UPDATE waters SET deleted_at = now() - interval '91 days' WHERE deleted_at IS NOT NULL");
     const fresh = newId();

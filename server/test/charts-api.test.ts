@@ -1,5 +1,4 @@
 import { expect } from 'chai';
-import { fileURLToPath } from 'node:url';
 import { unpackChart, unpackSoundings, type CleanStep } from '@restless-shoal/core/chart';
 import { newId } from '@restless-shoal/core/logbook';
 import { openDatabase } from '../src/cluster';
@@ -90,7 +89,7 @@ describe('files sent to the server', () => {
     expect(await send('POST', '/imports', { upload: newId(), water: 'Nowhere' })).to.deep.include({ status: 404 });
     const { status, body } = await send('POST', '/imports', { upload: newId(), water: 'Slope mere', colour: 'red' });
     expect(status).to.equal(400);
-    expect(body.error).to.include('colour');
+    expect(body.detail).to.include('colour');
   });
   it('that cannot be read make a job that failed, and say why', async () => {
     const id = newId();
@@ -139,7 +138,7 @@ describe('cleaning', () => {
     it(`refuses ${JSON.stringify(settings)} by field`, async () => {
       const { status, body } = await send('PUT', `/waters/${water}/cleaning`, settings);
       expect(status).to.equal(400);
-      expect(`${String(body.field)} ${String(body.error)}`).to.include(field);
+      expect(`${String(body.field)} ${String(body.detail)}`).to.include(field);
     });
 });
 
@@ -175,7 +174,7 @@ describe('what is drawn', () => {
     it(`refuses ${what} by field`, async () => {
       const answer = await send('POST', `/waters/${water}/cover`, body);
       expect(answer.status).to.equal(400);
-      expect(`${String(answer.body.field)} ${String(answer.body.error)}`).to.include(field);
+      expect(`${String(answer.body.field)} ${String(answer.body.detail)}`).to.include(field);
       expect((await send('GET', `/waters/${water}`)).body.cover).to.deep.equal([]);
     });
   it('as an outline has to close round some water', async () => {
@@ -212,7 +211,7 @@ describe('an outline drawn while one is being proposed', () => {
     const database = await openDatabase(folder.path);
     const pool = openPool(database.url);
     try {
-      await migrate(pool, fileURLToPath(new URL('../migrations', import.meta.url)));
+      await migrate(pool);
       const account = await localAccount(pool);
       const { id } = await createWater(pool, account, 'Reed mere');
       const propose = (side: number): Promise<boolean> => setOutline(pool, id, box(side), 32624, true);
@@ -238,7 +237,7 @@ describe('exports', () => {
     expect((await send('GET', `/waters/${water}/export/secrets.txt`)).status).to.equal(404);
     const { status, body } = await send('GET', `/waters/${water}/export/cover.geojson`);
     expect(status).to.equal(404);
-    expect(body.error).to.include('Slope mere has nothing for cover.geojson');
+    expect(body.detail).to.include('Slope mere has nothing for cover.geojson');
   });
   it('of all that there is come as one ZIP', async () => {
     const response = await fetch(`${server.url}/api/waters/${water}/export/water.zip`);

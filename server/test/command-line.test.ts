@@ -1,27 +1,17 @@
 import { expect } from 'chai';
-import { chmodSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { get } from 'node:http';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { zipSync } from 'fflate';
-import { command, serve as serveFolder, temporaryFolder, writeLogbook, type RunningServer } from '../../e2e/harness';
+import { command, temporaryFolder, writeLogbook } from '../../e2e/harness';
+import { stoppingServers } from '../../e2e/stopping-servers';
 
 const data = temporaryFolder();
 const files = temporaryFolder();
 const folder = join(files.path, 'logbook');
 let name: string;
 
-const started: RunningServer[] = [];
-/** A server that is stopped after its test, also when the test fails. */
-const serve = async (folderPath: string): Promise<RunningServer> => {
-  const server = await serveFolder(folderPath);
-  started.push(server);
-  return server;
-};
-afterEach(async () => {
-  for (const server of started.splice(0)) if (server.process.exitCode === null && server.process.signalCode === null) await server.stop();
-});
-
+const serve = stoppingServers();
 const run = (...args: string[]): ReturnType<typeof command> => command(...args, '--data', data.path);
 const csv = (path: string): Record<string, string>[] => {
   const [header, ...lines] = readFileSync(path, 'utf8').trim().split('\n');
@@ -121,7 +111,7 @@ describe('./shoal import', () => {
 });
 
 describe('a water of which only the outline is known', () => {
-  it('can be imported and forecast: the schools speak, no depth is made up', async () => {
+  it('can be imported and forecast: the strategies speak, no depth is made up', async () => {
     const { code, text } = await run('import', '--water', 'Bare', '--create', join(folder, 'outline.geojson'));
     expect(code, text).to.equal(0);
     expect(text).to.include('no soundings, so no depths yet');
@@ -187,7 +177,7 @@ describe('./shoal forecast', () => {
     const { code, text } = await run(...args, '--profile', profile);
     expect(code, text).to.equal(0);
     expect(text).to.include('surface temperature: 22.4 °C, the top of the profile');
-    const [, top, bottom] = /thermocline: ([\d.]+)–([\d.]+) m, from the cast\n/.exec(text)!.map(Number);
+    const [, top, bottom] = /thermocline: ([\d.]+)–([\d.]+) m, from the profile\n/.exec(text)!.map(Number);
     // It falls from 4 to 8 m, its middle at 6.
     expect((top + bottom) / 2).to.be.closeTo(6, 0.5);
     expect(bottom - top).to.be.below(6);
@@ -195,12 +185,12 @@ describe('./shoal forecast', () => {
     const conditions = join(files.path, 'colder.csv');
     writeFileSync(conditions, 'trip,time,surface_temperature_c\nx,2026-07-10T07:30:00Z,18\n');
     const both = await run(...args, '--profile', profile, '--conditions', conditions);
-    expect(both.text).to.include('modelled on from the cast of 2026-07-10').and.not.include('the top of the profile');
+    expect(both.text).to.include('modelled on from the profile of 2026-07-10').and.not.include('the top of the profile');
   });
   it('uses a fit that is still valid again, and only trips ended by then', async () => {
     const args = ['forecast', '--water', name, '--species', 'zander', '--out', out];
     expect((await run(...args, '--at', '2026-07-11T08:00:00Z')).text).to.include('fit: used again');
-    expect((await run(...args, '--at', '2024-07-11T08:00:00Z')).text).to.include('the schools speak alone');
+    expect((await run(...args, '--at', '2024-07-11T08:00:00Z')).text).to.include('the strategies speak alone');
   });
   it('knows what was looked at earlier on the day, and nothing of later', async () => {
     const trips = csv(join(folder, 'trips.csv'));
@@ -246,8 +236,40 @@ describe('the fit as a job of the server', () => {
     expect([fit.status, fit.headers.get('x-stale')]).to.deep.equal([200, 'false']);
     expect((await fit.arrayBuffer()).byteLength).to.be.above(10_000);
     const { trips } = (await (await api('GET', `/waters/${id}/log`)).json()) as { trips: { id: string; start: string }[] };
+    const stale = async (): Promise<string | null> => (await api('GET', `/waters/${id}/models/perch`)).headers.get('x-stale');
+    const fitAnew = async (): Promise<string | null> => {
+      const { job } = (await (await api('POST', `/waters/${id}/models`, { species: 'perch' })).json()) as { job: string };
+      for (let now = ''; now !== 'done'; now = ((await (await api('GET', `/jobs/${job}`)).json()) as { state: string }).state)
+        await new Promise((done) => setTimeout(done, 150));
+      return stale();
+    };
+    // Whatever a fit was made from makes it stale once it is another; taken back, the fit is right again.
+    const water = (await (await api('GET', `/waters/${id}`)).json()) as { altitude_m: number | null; species: Record<string, unknown>[] };
+    const pike = water.species.find((s) => s.name === 'pike')!;
+    for (const [path, body, before] of [
+      [`/waters/${id}`, { name, altitude_m: 2500 }, { name, altitude_m: water.altitude_m ?? 0 }],
+      [`/waters/${id}/species/pike`, { ...pike, drawnTo: { wood: 0.5, weed: 0.123, hard: 0.5 } }, pike],
+    ] as const) {
+      expect((await api('PUT', path, body)).status, path).to.equal(200);
+      expect(await stale(), path).to.equal('true');
+      await api('PUT', path, before);
+    }
+    // A mark, a stop or a whole trip that is deleted is one the fit no longer rests on.
+    type Trip = { contacts: { id: string }[]; stops: { id: string }[] };
+    const { contacts, stops } = (await (await api('GET', `/trips/${trips[0].id}`)).json()) as Trip;
+    for (const path of [
+      `trips/${trips[0].id}/contacts/${contacts[0].id}`,
+      `trips/${trips[0].id}/stops/${stops[0].id}`,
+      `waters/${id}/trips/${trips[1].id}`,
+    ]) {
+      const fresh = await fitAnew();
+      expect(fresh, path).to.equal('false');
+      expect((await api('DELETE', `/${path}`)).status, path).to.equal(200);
+      expect(await stale(), path).to.equal('true');
+    }
+    await fitAnew();
     await api('POST', `/trips/${trips[0].id}/conditions`, { time: trips[0].start, secchi_m: 2.2 });
-    expect((await api('GET', `/waters/${id}/models/perch`)).headers.get('x-stale')).to.equal('true');
+    expect(await stale()).to.equal('true');
     const chart = await api('GET', `/waters/${id}/chart`);
     // Asked by hand: fetch would add a header that forbids the short answer.
     const again = await new Promise<number>((done) => {
@@ -259,72 +281,4 @@ describe('the fit as a job of the server', () => {
     expect(again).to.equal(304);
     await server.stop();
   });
-});
-
-describe('starting and stopping', () => {
-  it('a command works while a server runs on the same data, and neither stops the other', async () => {
-    const server = await serve(data.path);
-    expect((await run('import', '--water', name, join(folder, 'stops.csv'))).code).to.equal(0);
-    expect((await fetch(`${server.url}/api/health`)).status).to.equal(200);
-    expect((await command('serve', '--port', '0', '--data', data.path)).text).to.include('served already');
-    await server.stop();
-  });
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
-    it(`${signal} stops the server and its database`, async () => {
-      const server = await serve(data.path);
-      const { port } = JSON.parse(readFileSync(join(data.path, 'database.json'), 'utf8')) as { port: number };
-      expect(await server.stop(signal)).to.equal(0);
-      expect(existsSync(join(data.path, 'postgresql', 'postmaster.pid'))).to.equal(false);
-      const free = await new Promise<boolean>((done) => {
-        const probe = createServer();
-        probe.once('error', () => done(false));
-        probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
-      });
-      expect(free).to.equal(true);
-    });
-  it('what was logged is there after a SIGKILL, too', async () => {
-    const count = async (url: string): Promise<number> => {
-      const waters = (await (await fetch(`${url}/api/waters`)).json()) as { name: string; contacts: number }[];
-      return waters.find((w) => w.name === name)!.contacts;
-    };
-    const first = await serve(data.path);
-    const before = await count(first.url);
-    await first.stop('SIGKILL');
-    const second = await serve(data.path);
-    expect(await count(second.url)).to.equal(before);
-    await second.stop();
-  });
-  it('says so when the port is taken', async () => {
-    const holder = createServer();
-    await new Promise<void>((done) => holder.listen(0, '127.0.0.1', done));
-    const { port } = holder.address() as { port: number };
-    const { code, text } = await command('serve', '--port', String(port), '--data', data.path);
-    holder.close();
-    expect([code, text.includes(`port ${port} is taken`)]).to.deep.equal([1, true]);
-  });
-  it('two copies run side by side on different data', async () => {
-    const other = temporaryFolder();
-    const [a, b] = await Promise.all([serve(data.path), serve(other.path)]);
-    expect(a.url).to.not.equal(b.url);
-    expect(((await (await fetch(`${b.url}/api/waters`)).json()) as unknown[]).length).to.equal(0);
-    await Promise.all([a.stop(), b.stop()]);
-    other.remove();
-  });
-  it('puts the database elsewhere when its user may not enter the folder, and says where', async function () {
-    if (process.getuid?.() !== 0) {
-      // Without root the database runs as this very user, who may enter: then there is nothing to move.
-      expect((await run('import', '--water', name, join(folder, 'stops.csv'))).text).to.not.include('/var/lib');
-      return;
-    }
-    const closed = temporaryFolder();
-    chmodSync(closed.path, 0o700);
-    const server = await serve(closed.path);
-    await server.stop();
-    expect(existsSync(join(closed.path, 'postgresql'))).to.equal(false);
-    const moved = readdirSync('/var/lib/restless-shoal').find((d) => d.startsWith(closed.path.split('/').pop()!));
-    expect(moved).to.be.a('string');
-    rmSync(join('/var/lib/restless-shoal', moved!), { recursive: true });
-    closed.remove();
-  });
-  it('refuses what it does not know', async () => expect((await command('sing')).code).to.equal(2));
 });

@@ -1,21 +1,19 @@
 import { expect } from 'chai';
-import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { X509Certificate } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { request } from 'node:https';
+import { isIP, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { command, main, serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+import { connect, createServer } from 'node:tls';
+import { signFor } from '../src/listen/authority';
+import { command, serve, temporaryFolder, typed, type RunningServer } from '../../e2e/harness';
 
 const data = temporaryFolder();
 let server: RunningServer;
 const PASSWORD = 'seven silver breams';
 
-/** Sets the password as one types it. */
-function typePassword(password: string): Promise<number | null> {
-  const child = spawn(process.execPath, [main, 'password', '--data', data.path], { env: { ...process.env, DATABASE_URL: '' } });
-  child.stdin.end(`${password}\n`);
-  return new Promise((done) => child.on('close', done));
-}
+const typePassword = (password: string): Promise<number | null> => typed(password, data.path, 'password');
 
 interface Answer {
   status: number;
@@ -73,13 +71,13 @@ describe('served to other devices', () => {
     for (const path of ['/api/waters', '/api/feed', '/api/backup', '/api/reach', '/api/feed/news']) {
       const { status, body } = await ask(path);
       expect(status, path).to.equal(401);
-      expect(JSON.parse(body)).to.deep.equal({ error: 'sign in first' });
+      expect(JSON.parse(body)).to.deep.include({ code: 'not-signed-in', status: 401 });
     }
     // The pages open, so that one can sign in; they hold nothing of the log.
     expect((await ask('/deck')).status).to.equal(200);
     const wrong = await signIn('seven silver bream');
     expect(wrong.status).to.equal(401);
-    expect(JSON.parse(wrong.body)).to.deep.equal({ error: 'is wrong', field: 'password' });
+    expect(JSON.parse(wrong.body)).to.deep.include({ code: 'password-wrong', field: 'password' });
     const right = await signIn(PASSWORD);
     expect(right.status).to.equal(201);
     expect((right.headers['set-cookie'] as string[])[0])
@@ -133,6 +131,30 @@ describe('served to other devices', () => {
     const { fingerprint } = JSON.parse((await ask('/api/reach', { cookie })).body) as { fingerprint: string };
     expect(fingerprint).to.equal(new X509Certificate(readFileSync(join(data.path, 'authority.pem'))).fingerprint256);
     expect((await command('certificate', '--data', data.path, 'boat.example')).text).to.include(fingerprint);
+  });
+  it('has an authority that a phone believes for private and own names only', async () => {
+    const [cert, key] = ['authority.pem', 'authority-key.pem'].map((name) => readFileSync(join(data.path, name), 'utf8'));
+    const believed = async (name: string): Promise<string> => {
+      const forged = await signFor({ cert, key }, [name]);
+      const other = createServer(forged, (met) => met.on('error', () => undefined)).listen(0, '127.0.0.1');
+      await once(other, 'listening');
+      const { port } = other.address() as AddressInfo;
+      const servername = isIP(name) ? undefined : name;
+      const socket = connect({ port, host: '127.0.0.1', servername, ca: cert, checkServerIdentity: () => undefined });
+      const said = await once(socket, 'secureConnect').then(
+        () => 'believed',
+        (error: Error) => error.message,
+      );
+      socket.destroy();
+      other.close();
+      return said;
+    };
+    for (const name of ['boat.example', 'boat.local', '192.168.7.3', '10.1.2.3', 'fd00::7'])
+      expect(await believed(name), name).to.equal('believed');
+    for (const name of ['bank.example', '198.51.100.7', '2001:db8::1']) expect(await believed(name), name).to.include('permitted subtree');
+    const { code, text } = await command('certificate', '--data', data.path, 'bank.example');
+    expect(code).to.equal(1);
+    expect(text).to.include('it may not sign for bank.example');
   });
   it('gives away the authority that a phone has to trust, and no key', async () => {
     const { status, body } = await ask('/authority.crt');

@@ -6,7 +6,9 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import { newId } from '@restless-shoal/core/logbook';
 import { ask, command, main, serve, temporaryFolder, type RunningServer } from '../../e2e/harness';
+import { eachItsOwnCluster } from '../../e2e/own-clusters';
 
+eachItsOwnCluster();
 // Whatever ends when: the next start comes up, and a server that runs gets its database back.
 
 const folders: { remove: () => void }[] = [];
@@ -169,6 +171,42 @@ describe('a database that ends while it is written to', () => {
       await sleep(100);
     expect(said).to.include('database: it ended; it is started again').and.to.include('database: it is back');
     expect(server.process.exitCode).to.equal(null);
+  });
+  it('while a job ends: it is done all the same, or done again where nothing came of it', async function () {
+    this.timeout(120_000);
+    const upload = newId();
+    const body = 'time,latitude,longitude,depth_m\n2026-05-02T06:00:00Z,48.2,-34.6,4\n2026-05-02T06:00:05Z,48.2003,-34.6,5\n';
+    await fetch(`${server.url}/api/uploads/${upload}/two.csv`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body,
+    });
+    const { job } = await ask<{ job: string }>(server, '/imports', 'POST', { upload, water: 'Steady Mere' });
+    const [{ id: water }] = await ask<{ id: string }[]>(server, '/waters');
+    const { job: chart } = await ask<{ job: string }>(server, `/waters/${water}/chart`, 'POST', {});
+    const ended = async (): Promise<void> => {
+      for (const id of [job, chart])
+        for (const end = Date.now() + 60_000; ;) {
+          const { state } = await ask<{ state: string }>(server, `/jobs/${id}`);
+          if (state === 'done') break;
+          expect(state).to.be.oneOf(['waiting', 'running']);
+          if (Date.now() > end) throw new Error(`${id} is ${state} for ever`);
+          await sleep(100);
+        }
+    };
+    await ended();
+    // As a job is left whose last word found no database.
+    const { port, password } = JSON.parse(readFileSync(join(data, 'database.json'), 'utf8')) as { port: number; password: string };
+    const client = new pg.Client({ host: '127.0.0.1', port, user: 'shoal', database: 'shoal', password });
+    await client.connect();
+    await client.query(`UPDATE pgboss.job SET state = 'active', completed_on = NULL WHERE id = ANY($1)`, [[job, chart]]);
+    await client.query('UPDATE job_progress SET result = NULL WHERE job_id = $1', [chart]);
+    await client.end();
+    await ended();
+    expect(said).to.include(`import job ${job}: nobody runs it; it had ended`);
+    expect(said).to.include(`chart job ${chart}: nobody runs it; it is taken up again`);
+    const surveys = await ask<{ soundings: number }[]>(server, `/waters/${water}/surveys`);
+    expect(surveys.map((s) => s.soundings)).to.deep.equal([2]);
   });
   it('stops with the server all the same', async () => {
     await server.stop();

@@ -33,7 +33,8 @@ describe('what a file holds', () => {
     ],
     ['depth.tif', '', null],
     ['marks.gpx', '', 'gpx'],
-    ['holiday.jpg', '', null],
+    ['holiday.jpg', '', 'picture'],
+    ['holiday.mov', '', null],
   ] as [string, string, string | null][])
     it(`${name} is ${kind ?? 'none of our own'}`, async () => expect(await kindOf(source(name, text), false)).to.equal(kind));
 });

@@ -62,13 +62,17 @@ export class Backups {
     this.error = null;
   }
 
-  /** Whole backups of the folder, the newest first. A file has its name only once it was read back. */
+  /**
+   * Whole backups of the folder, the newest first. A file has its name only once it was read back. One that lies ahead
+   * was made by a clock that has been put back since: it counts as the oldest, or the next one would be let go of at once.
+   */
   private made({ folder }: Settings): { name: string; at: number; bytes: number }[] {
+    const lies = (at: number): boolean => at > Date.now() + DAY;
     if (!existsSync(folder)) return [];
     return readdirSync(folder)
       .filter((name) => NAME.test(name))
       .map((name) => ({ name, at: statSync(join(folder, name)).mtimeMs, bytes: statSync(join(folder, name)).size }))
-      .sort((a, b) => b.name.localeCompare(a.name));
+      .sort((a, b) => Number(lies(a.at)) - Number(lies(b.at)) || b.name.localeCompare(a.name));
   }
 
   state(): BackupsState {

@@ -2,13 +2,15 @@ import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
 import { FormatError } from '@restless-shoal/core/formats';
+import { migrateRows } from '../db/migrate';
 import { localAccount } from '../db/waters';
 import { transaction, type Client, type Pool } from '../db/pool';
 import { openZip, type ZipEntry, type ZipLimits } from '../zip';
 import { FORMAT, TABLES, type Manifest } from './tables';
+import { ToldError } from '../told-error';
 
-/** Rows that go in at a time. */
-const BATCH = 5000;
+/** Rows that go in at a time, and characters: a row may be a picture. */
+const [BATCH, BATCH_LENGTH] = [5000, 30_000_000];
 
 /** A backup is our own: it is as large as the logbook is, and rows that are alike pack well. */
 const OWN: ZipLimits = { entries: 1000, bytes: Number.MAX_SAFE_INTEGER, ratio: Infinity };
@@ -16,7 +18,7 @@ const OWN: ZipLimits = { entries: 1000, bytes: Number.MAX_SAFE_INTEGER, ratio: I
 const LONGEST_MANIFEST = 1_000_000;
 
 /** This installation holds a logbook already. */
-export class NotEmptyError extends Error {}
+export class NotEmptyError extends ToldError {}
 
 interface Backup {
   manifest: Manifest;
@@ -63,10 +65,15 @@ async function* linesOf({ table, entry, rows, sha256 }: Backup['tables'][number]
   let count = 0;
   for await (const piece of entry.bytes()) {
     hash.update(piece);
-    const text = rest + decoder.decode(piece, { stream: true });
+    const next = decoder.decode(piece, { stream: true });
+    // A row may be as long as a picture: it is put together once.
+    if (!next.includes('\n')) {
+      rest += next;
+      continue;
+    }
+    const text = rest + next;
     const end = text.lastIndexOf('\n');
     rest = text.slice(end + 1);
-    if (end < 0) continue;
     const lines = text.slice(0, end).split('\n');
     count += lines.length;
     yield lines;
@@ -112,13 +119,19 @@ export async function readBackup(pool: Pool, path: string): Promise<Manifest> {
     for (const table of ['job_progress', 'sessions', 'passwords', ...TABLES.map((t) => t.table).reverse()])
       await client.query(`DELETE FROM ${table}`);
     for (const table of tables) {
-      const waiting: string[] = [];
-      for await (const lines of linesOf(table, name)) {
-        for (const line of lines) waiting.push(line);
-        while (waiting.length >= BATCH) await insert(client, table.table, waiting.splice(0, BATCH));
-      }
+      let waiting: string[] = [];
+      let length = 0;
+      for await (const lines of linesOf(table, name))
+        for (const line of lines) {
+          waiting.push(line);
+          length += line.length;
+          if (waiting.length < BATCH && length < BATCH_LENGTH) continue;
+          await insert(client, table.table, waiting);
+          [waiting, length] = [[], 0];
+        }
       if (waiting.length) await insert(client, table.table, waiting);
     }
+    await migrateRows(client, manifest.schema);
     for (const table of ['surveys', 'covers'])
       await client.query(`SELECT setval(pg_get_serial_sequence('${table}', 'id'), (SELECT coalesce(max(id), 0) + 1 FROM ${table}), false)`);
     const account = await localAccount(client);

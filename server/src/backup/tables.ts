@@ -17,10 +17,14 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'stops', order: 'id' },
   { table: 'contacts', order: 'id' },
   { table: 'responses', order: 'id' },
+  { table: 'photos', order: 'id' },
+  { table: 'photo_files', order: 'photo_id' },
+  { table: 'gear', order: 'id' },
   { table: 'plan_places', order: 'id' },
   { table: 'spots', order: 'id' },
   { table: 'import_mappings', order: 'account_id, signature' },
   { table: 'outlooks', order: 'id' },
+  { table: 'changes', order: 'at, id' },
 ];
 
 export const FORMAT = 'restless-shoal backup 1';

@@ -3,8 +3,10 @@ import { SetUpError } from '../cluster';
 import { readBackup, writeBackup, type Manifest } from '../backup';
 import { waterById, listWaters } from '../db/waters';
 import { watersWantingCharts } from '../db/charts';
-import { buildWaterChart, freshLooks } from '../jobs/ready';
+import { freshLooks } from '../jobs/looks';
+import { buildWaterChart } from '../jobs/ready';
 import type { Context } from './context';
+import { codeOf } from '../jobs/derivations';
 
 const counts = ({ files }: Manifest): string =>
   files
@@ -28,7 +30,7 @@ export async function restoreCommand({ pool }: Context, from: string): Promise<v
   console.log(`restored ${from}: ${counts(manifest)}`);
   const { rows } = await pool.query<{ id: string }>('SELECT id FROM accounts');
   for (const { id: account } of rows) {
-    const wanting = await watersWantingCharts(pool, account);
+    const wanting = await watersWantingCharts(pool, account, codeOf('chart'));
     for (const { id } of await listWaters(pool, account)) {
       const water = (await waterById(pool, account, id))!;
       const chart = wanting.includes(id) ? await buildWaterChart(pool, water) : null;

@@ -1,6 +1,5 @@
 import { homedir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { openDatabase, type Database } from '../cluster';
 import { migrate } from '../db/migrate';
 import { openPool, transaction, type Pool } from '../db/pool';
@@ -14,8 +13,6 @@ export interface Context {
   account: string;
   close(): Promise<void>;
 }
-
-const migrations = fileURLToPath(new URL('../migrations', import.meta.url));
 
 /** Where data lies when --data is not given: the demo has a folder of its own. */
 export const defaultData = (demo: boolean): string =>
@@ -38,7 +35,7 @@ export async function openContext(data: string): Promise<Context> {
     await database.release();
   };
   try {
-    const run = await migrate(pool, migrations);
+    const run = await migrate(pool);
     if (run.length) database.said.push(`database: brought up to date (${run.join(', ')})`);
     return { database, pool, account: await firstAccount(pool), close };
   } catch (error) {

@@ -1,13 +1,14 @@
 import { createReadStream, existsSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { unpackChart } from '@restless-shoal/core/chart';
+import { cellsAtLevel, unpackChart } from '@restless-shoal/core/chart';
 import {
-  castsOf,
+  groupProfiles,
   conditionsFromLog,
+  type LoggedConditions,
   dayFor,
   forecastCsv,
   indexCells,
-  movedToday,
+  withinDayUpdate,
   Predictor,
   seenEarlier,
   type Day,
@@ -15,13 +16,14 @@ import {
 } from '@restless-shoal/core/forecast';
 import { emptyReport, FormatError, readRecord } from '@restless-shoal/core/formats';
 import { metricPlane } from '@restless-shoal/core/geo';
-import type { DatedCast } from '@restless-shoal/core/lake';
+import type { DatedProfile } from '@restless-shoal/core/lake';
 import { findSpecies } from '@restless-shoal/core/species';
 import type { ProfileRow, Reading, RecordName, Row } from '@restless-shoal/core/logbook';
 import { latestChart } from '../db/charts';
 import { profilesOfWater, readingsOfWater } from '../db/log';
 import { waterByName, type WaterRow } from '../db/waters';
-import { frameOf, freshFit, looksOfDay, speciesNamed } from '../jobs/ready';
+import { looksOfDay } from '../jobs/looks';
+import { frameOf, freshFit, speciesNamed } from '../jobs/ready';
 import type { Context } from './context';
 
 export interface ForecastOptions {
@@ -31,6 +33,20 @@ export interface ForecastOptions {
   conditions?: string;
   profile?: string;
   out: string;
+}
+
+/** What had to be carried over or assumed, for the terminal. */
+function carriedWords({ code, values }: LoggedConditions['said'][number]): string {
+  switch (code) {
+    case 'carried.surface.usual':
+      return 'surface temperature: none read, the usual one for the date and latitude';
+    case 'carried.surface.moved':
+      return `surface temperature: read ${values.days} days before, moved with the season`;
+    case 'carried.clarity':
+      return `clarity: none read, ${values.assumed} m assumed`;
+    case 'carried.wind':
+      return 'wind: none read lately, calm assumed';
+  }
 }
 
 /** All good rows of a small file; bad ones are said. @throws FormatError when it cannot be read or holds no row */
@@ -46,11 +62,11 @@ async function readRows(record: RecordName, path: string): Promise<Row[]> {
 
 interface Inputs {
   readings: TimedReading[];
-  casts: DatedCast[];
+  profiles: DatedProfile[];
   said: string[];
 }
 
-/** A reading of a cast from here up is one of the surface, m. */
+/** A reading of a profile from here up is one of the surface, m. */
 const SURFACE_DEPTH = 1.5;
 
 /** The log up to the moment, with the given conditions standing for the 24 hours before it. */
@@ -65,32 +81,32 @@ async function inputsFor({ pool }: Context, water: WaterRow, options: ForecastOp
     readings.push({ at, row: rows[rows.length - 1] as unknown as Reading });
     said.push(`conditions: the last row of ${basename(options.conditions)}`);
   }
-  const casts = castsOf((await profilesOfWater(pool, water.id)).filter((p) => Date.parse(p.time) <= at));
+  const profiles = groupProfiles((await profilesOfWater(pool, water.id)).filter((p) => Date.parse(p.time) <= at));
   if (options.profile) {
-    const given = castsOf((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
-    const cast = { ...given[given.length - 1], at: options.at };
-    casts.push(cast);
+    const given = groupProfiles((await readRows('profiles', options.profile)) as unknown as ProfileRow[]);
+    const profile = { ...given[given.length - 1], at: options.at };
+    profiles.push(profile);
     said.push(`profile: ${basename(options.profile)}`);
     // Its top is a reading of the surface, newer than any of the log.
-    const top = cast.samples.reduce((a, b) => (b.depth < a.depth ? b : a));
+    const top = profile.samples.reduce((a, b) => (b.depth < a.depth ? b : a));
     const read = readings.some((r) => r.at === at && r.row.surface_temperature_c != null);
     if (!read && top.depth <= SURFACE_DEPTH) {
       readings.push({ at, row: { surface_temperature_c: top.temperature } as Reading });
       said.push(`surface temperature: ${top.temperature.toFixed(1)} °C, the top of the profile`);
     }
   }
-  return { readings, casts, said };
+  return { readings, profiles, said };
 }
 
 /** The date of a moment where the water lies. */
-/** Where a column comes from: a cast of the hour, one that was carried on since, or none. */
-const whence = ({ modelled, castAt, ofSeason }: Day['column']): string =>
+/** Where a column comes from: a profile of the hour, one that was carried on since, or none. */
+const whence = ({ modelled, profileAt, ofSeason }: Day['column']): string =>
   !modelled
-    ? 'from the cast'
-    : castAt
-      ? `modelled on from the cast of ${castAt.toISOString()}`
+    ? 'from the profile'
+    : profileAt
+      ? `modelled on from the profile of ${profileAt.toISOString()}`
       : ofSeason > 0.5
-        ? 'modelled from the water’s casts of that time of year'
+        ? 'modelled from the water’s profiles of that time of year'
         : 'modelled';
 
 const localDate = (at: Date, zone: string | null): string => at.toLocaleDateString('en-CA', { timeZone: zone ?? 'UTC' });
@@ -104,22 +120,23 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   const row = await latestChart(pool, water.id);
   if (!row) throw new FormatError(`${water.name} has no chart yet: import soundings or an outline first`);
   const chart = unpackChart(row.body);
-  const frame = frameOf(water, chart);
-  const { readings, casts, said } = await inputsFor(context, water, options);
+  const { readings, profiles, said } = await inputsFor(context, water, options);
+  const frame = frameOf(water, chart, readings);
   const logged = conditionsFromLog(readings, options.at, frame);
-  const day = dayFor(logged.conditions, frame, casts);
+  const day = dayFor(logged.conditions, frame, profiles);
   const fit = await freshFit(pool, water, species.name, options.at);
-  const predictor = new Predictor(fit.model, chart.cells);
+  const cells = cellsAtLevel(chart.cells, day.level);
+  const predictor = new Predictor(fit.model, cells);
   const before = predictor.on(day);
   const looked = await looksOfDay(pool, water, options.at, (t) => localDate(t, water.time_zone));
   const is = (name: string): boolean => findSpecies(name, known)?.name === species.name;
-  const earlier = seenEarlier(looked, is, indexCells(chart.cells));
-  const moved = movedToday(fit.model.today, earlier, before.probability, chart.cells, options.at.getTime());
+  const earlier = seenEarlier(looked, is, indexCells(cells));
+  const moved = withinDayUpdate(fit.model.today, earlier, before.probability, cells, options.at.getTime());
   const forecast = moved ? predictor.on(day, moved) : before;
   const plane = metricPlane(chart.epsg);
   const at = options.at.toISOString();
-  writeFileSync(options.out, forecastCsv(forecast, chart.cells, plane, species.name, at));
-  for (const line of [...said, ...logged.said]) console.log(line);
+  writeFileSync(options.out, forecastCsv(forecast, cells, plane, species.name, at));
+  for (const line of [...said, ...logged.said.map(carriedWords)]) console.log(line);
   const line = day.column.thermocline;
   console.log(`thermocline: ${line ? `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m` : 'none'}, ${whence(day.column)}`);
   if (earlier.length)
@@ -130,7 +147,7 @@ export async function forecastCommand(context: Context, options: ForecastOptions
   console.log(
     stats.looks
       ? `fit: ${fit.reused ? 'used again' : 'made'}, from ${stats.trips} trips, ${stats.looks} looks, ${Math.round(stats.contacts)} contacts of ${species.name}`
-      : 'fit: no look had been logged by then; the schools speak alone',
+      : 'fit: no look had been logged by then; the strategies speak alone',
   );
   if (stats.borrowed)
     console.log(

@@ -19,6 +19,7 @@ import { Uploads } from '../import/uploads';
 import { Jobs } from '../jobs/queue';
 import { importAndSay } from './import';
 import { openContext, type Context } from './context';
+import { codeOf } from '../jobs/derivations';
 
 const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
@@ -116,7 +117,7 @@ async function serveWith(context: Context, { port, demo, listen, cert, key }: Se
   undo.push(() => jobs.stop());
   await jobs.start();
   // What was imported while no server ran, or left by one that was killed.
-  for (const water of await watersWantingCharts(pool, account)) await jobs.startChart(account, water);
+  for (const water of await watersWantingCharts(pool, account, codeOf('chart'))) await jobs.startChart(account, water);
   await jobs.fitAllAhead(account);
   // What has lain in the trash for long enough goes at a start, and once a day of a server that runs on.
   const sweep = (): Promise<unknown> => emptyTrash(pool).catch((error: Error) => console.error(`trash: ${error.message}`));

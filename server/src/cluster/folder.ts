@@ -2,9 +2,10 @@ import { createHash } from 'node:crypto';
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
+import { ToldError } from '../told-error';
 
 /** Something is missing or in the way; the message says what and what to do. */
-export class SetUpError extends Error {}
+export class SetUpError extends ToldError {}
 
 /** Who runs PostgreSQL: this user, or `postgres` where this user is root (PostgreSQL refuses root). */
 export interface DatabaseUser {

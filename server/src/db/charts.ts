@@ -28,13 +28,20 @@ export async function loadChart(db: Queryable, water: string): Promise<(Chart & 
 
 /**
  * Stores a build and drops the ones before it, in one transaction: until then the old chart stands.
- * @param madeFor the water's `chart_wanted` when the build began
+ * @param madeFor the water's `chart_wanted` when the build began @param code by which it was built
  */
-export async function storeChart(pool: Pool, water: string, chart: Chart, body: Uint8Array, madeFor: number): Promise<number> {
+export async function storeChart(
+  pool: Pool,
+  water: string,
+  chart: Chart,
+  body: Uint8Array,
+  madeFor: number,
+  code: string,
+): Promise<number> {
   return transaction(pool, async (client) => {
     const result = await client.query<{ id: number }>(
-      'INSERT INTO charts (water_id, soundings, cells, deepest_m, body, made_for) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id',
-      [water, chart.soundings, chart.cells.count, chart.deepest, Buffer.from(body.buffer, body.byteOffset, body.byteLength), madeFor],
+      'INSERT INTO charts (water_id, soundings, cells, deepest_m, body, made_for, code) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id',
+      [water, chart.soundings, chart.cells.count, chart.deepest, Buffer.from(body.buffer, body.byteOffset, body.byteLength), madeFor, code],
     );
     await client.query('DELETE FROM charts WHERE water_id = $1 AND id < $2', [water, result.rows[0].id]);
     return result.rows[0].id;
@@ -46,13 +53,13 @@ export const wantChart = async (db: Queryable, water: string): Promise<void> => 
   await db.query('UPDATE waters SET chart_wanted = chart_wanted + 1 WHERE id = $1', [water]);
 };
 
-/** Waters of an account whose chart is out of date or missing. */
-export const watersWantingCharts = async (db: Queryable, account: string): Promise<string[]> =>
+/** Waters of an account whose chart is out of date, was built by other code, or is missing. */
+export const watersWantingCharts = async (db: Queryable, account: string, code: string): Promise<string[]> =>
   (
     await db.query<{ id: string }>(
       `SELECT w.id FROM waters w WHERE w.account_id = $1 AND w.deleted_at IS NULL
-          AND w.chart_wanted > coalesce((SELECT max(c.made_for) FROM charts c WHERE c.water_id = w.id), 0)
+          AND w.chart_wanted > coalesce((SELECT max(c.made_for) FROM charts c WHERE c.water_id = w.id AND c.code = $2), -1)
           AND (w.outline IS NOT NULL OR EXISTS (SELECT 1 FROM soundings s WHERE s.water_id = w.id))`,
-      [account],
+      [account, code],
     )
   ).rows.map((r) => r.id);

@@ -7,7 +7,7 @@ import type { Client } from './pool';
  */
 export function copyOut(client: Client, query: string, how: string): AsyncIterable<Buffer> {
   const stream = client.query(copyTo(`COPY (${query}) TO STDOUT ${how}`));
-  // When the connection is given up while nobody reads, the stream fails with nobody to hear it.
-  stream.on('error', () => undefined);
+  // A connection that breaks before anybody reads is remembered: who reads later would wait for it for ever.
+  stream.on('error', (error) => stream.destroy(error));
   return stream as AsyncIterable<Buffer>;
 }

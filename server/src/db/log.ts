@@ -1,4 +1,5 @@
-import type { Contact, ProfileRow, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
+import type { Pulse } from '@restless-shoal/core/contract';
+import type { Contact, ProfileRow, Reading, Response, Stop, TrackFix, Trip } from '@restless-shoal/core/logbook';
 import type { Queryable } from './pool';
 
 export interface TripRow {
@@ -7,10 +8,13 @@ export interface TripRow {
   trip: string;
   start: string;
   end: string | null;
-  purpose: string | null;
-  goal: string | null;
+  purpose: Trip['purpose'];
+  goal: Trip['goal'];
   crew: string | null;
   boat: string | null;
+  weigh_in: string | null;
+  bag: number | null;
+  least_length_m: number | null;
   notes: string | null;
   version: number;
   changed_at: string;
@@ -41,16 +45,6 @@ export const runningTrips = async (
     )
   ).rows;
 
-/** What of a water has changed last: cheap to ask for, so that a second device sees what the first one marked. */
-export interface Pulse {
-  /** Moves with every change of any trip, also of one that was deleted. */
-  log: string;
-  /** Trips that run, with their stamps. */
-  running: { id: string; changed_at: string }[];
-  chart: number | null;
-  water: number;
-}
-
 export async function pulseOf(db: Queryable, water: { id: string; version: number }): Promise<Pulse> {
   const { rows } = await db.query<{ n: number; last: string | null; running: Pulse['running'] | null; chart: number | null }>(
     `SELECT count(*) AS n, max(changed_at) AS last,
@@ -80,7 +74,7 @@ async function ofTrip<T>(db: Queryable, table: string, trip: string, order: stri
 
 export const trackOf = (db: Queryable, trip: string): Promise<TrackFix[]> => ofTrip(db, 'track', trip, 'r.time');
 export const stopsOf = (db: Queryable, trip: string): Promise<(Stop & { id: string })[]> => ofTrip(db, 'stops', trip, 'r.start, r.stop');
-export const contactsOf = (db: Queryable, trip: string): Promise<(Contact & { id: string })[]> =>
+export const contactsOf = (db: Queryable, trip: string): Promise<(Contact & { id: string; trip_id: string })[]> =>
   ofTrip(db, 'contacts', trip, 'r.time, r.id');
 export const responsesOf = (db: Queryable, trip: string): Promise<(Response & { id: string })[]> =>
   ofTrip(db, 'responses', trip, 'r.time, r.id');
@@ -94,7 +88,8 @@ async function ofWater<T>(db: Queryable, table: string, water: string, order: st
   ).rows as T[];
 }
 
-export const readingsOfWater = (db: Queryable, water: string): Promise<Reading[]> => ofWater(db, 'conditions', water, 'r.time');
+export const readingsOfWater = (db: Queryable, water: string): Promise<(Reading & { id: string; trip_id: string })[]> =>
+  ofWater(db, 'conditions', water, 'r.time');
 export const profilesOfWater = (db: Queryable, water: string): Promise<ProfileRow[]> =>
   ofWater(db, 'profiles', water, 'r.time, r.profile, r.depth_m');
 export const contactsOfWater = (db: Queryable, water: string): Promise<(Contact & { id: string; trip_id: string })[]> =>

@@ -1,27 +1,20 @@
+import type { PlanPlace } from '@restless-shoal/core/contract';
 import type { Queryable } from './pool';
 
-export interface PlanPlace {
-  id: string;
-  name: string;
-  words: string | null;
-  latitude: number;
-  longitude: number;
-  depth_m: number | null;
-  added_at: string;
-}
+type StoredPlace = PlanPlace & { added_at: string };
 
 const COLUMNS = 'id, name, words, latitude, longitude, depth_m, added_at';
 
 /** The places on a water's plan, in the order in which they were put there. */
-export const planOf = async (db: Queryable, water: string): Promise<PlanPlace[]> =>
+export const planOf = async (db: Queryable, water: string): Promise<StoredPlace[]> =>
   (
-    await db.query<PlanPlace>(`SELECT ${COLUMNS} FROM plan_places WHERE water_id = $1 AND deleted_at IS NULL ORDER BY added_at, id`, [
+    await db.query<StoredPlace>(`SELECT ${COLUMNS} FROM plan_places WHERE water_id = $1 AND deleted_at IS NULL ORDER BY added_at, id`, [
       water,
     ])
   ).rows;
 
 /** Puts places on a plan; one that is there already stays as it is. */
-export const addToPlan = async (db: Queryable, water: string, places: Omit<PlanPlace, 'added_at'>[]): Promise<void> => {
+export const addToPlan = async (db: Queryable, water: string, places: PlanPlace[]): Promise<void> => {
   for (const p of places)
     await db.query(
       'INSERT INTO plan_places (id, water_id, name, words, latitude, longitude, depth_m) VALUES ($1, $2, $3, $4, $5, $6, $7) ON CONFLICT (id) DO NOTHING',

@@ -13,8 +13,11 @@ export type Queryable = Pick<pg.Pool, 'query'>;
 /** How long a query waits for a connection before it is told to try again, ms. */
 const PATIENCE = 15_000;
 
-export function openPool(url: string): Pool {
-  const pool = new pg.Pool({ connectionString: url, max: 12, options: '-c timezone=UTC', connectionTimeoutMillis: PATIENCE });
+export function openPool(url: string, max = 12): Pool {
+  // The rows of one water lie scattered among those of others: reading them one by one is cheap from memory or a solid
+  // disk, and must not be planned as for a turning one.
+  const options = '-c timezone=UTC -c random_page_cost=1.1';
+  const pool = new pg.Pool({ connectionString: url, max, options, connectionTimeoutMillis: PATIENCE });
   // A connection that breaks is replaced at the next query, and the query that it breaks fails by itself; without a
   // listener it would end the process, in use or not.
   pool.on('error', () => undefined);

@@ -18,6 +18,12 @@ export async function trashOf(db: Queryable, account: string): Promise<TrashItem
     `${record('contact', 'contacts', 'time', 'r.kind', 'r.species', 'r.count')}
      UNION ALL ${record('stop', 'stops', 'start', 'r.outcome', 'NULL', 'NULL')}
      UNION ALL ${record('response', 'responses', 'time', 'r.response', 'r.species', 'NULL')}
+     UNION ALL ${record('reading', 'conditions', 'time', 'NULL', 'NULL', 'NULL')}
+     UNION ALL ${record('photo', 'photos', 'time', 'r.shows', 'NULL', 'NULL')}
+     UNION ALL SELECT 'gear', g.id, NULL, NULL, NULL, NULL, NULL, g.deleted_at, NULL, g.name, NULL, NULL, NULL, NULL, NULL
+       FROM gear g WHERE g.account_id = $1 AND g.deleted_at IS NOT NULL
+     UNION ALL SELECT 'spot', s.id, w.id, w.name, NULL, NULL, NULL, s.deleted_at, w.time_zone, s.name, NULL, NULL, NULL, NULL, NULL
+       FROM spots s JOIN waters w ON w.id = s.water_id WHERE w.account_id = $1 AND s.deleted_at IS NOT NULL AND w.deleted_at IS NULL
      UNION ALL SELECT 'trip', t.id, w.id, w.name, t.id, t.trip, t.start, t.deleted_at, w.time_zone, t.purpose, NULL, NULL, NULL,
             (SELECT count(*) FROM contacts c WHERE c.trip_id = t.id AND c.deleted_at IS NULL),
             (SELECT count(*) FROM stops s WHERE s.trip_id = t.id AND s.deleted_at IS NULL)
@@ -49,7 +55,19 @@ export async function restoreWater(db: Queryable, account: string, id: string): 
 }
 
 /** Records of a trip, those that point at nothing else first. */
-const OF_TRIP = ['outlooks', 'looks', 'responses', 'contacts', 'stops', 'track', 'profiles', 'conditions'];
+const OF_TRIP = [
+  'changes',
+  'trip_lines',
+  'outlooks',
+  'looks',
+  'photos',
+  'responses',
+  'contacts',
+  'stops',
+  'track',
+  'profiles',
+  'conditions',
+];
 const OF_WATER = ['plan_places', 'spots', 'models', 'charts', 'covers', 'soundings', 'surveys', 'species', 'job_progress'];
 
 /** Deletes for good what has lain in the trash for longer than it is kept. @returns how many records went by themselves */
@@ -57,12 +75,13 @@ export async function emptyTrash(db: Queryable): Promise<number> {
   const old = `deleted_at < now() - interval '${TRASH_DAYS} days'`;
   const gone = (alias: string): string =>
     `${alias}.trip_id IN (SELECT t.id FROM trips t JOIN waters w ON w.id = t.water_id WHERE t.${old} OR w.${old})`;
+  await db.query(`DELETE FROM photo_files f USING photos r WHERE r.id = f.photo_id AND (r.${old} OR ${gone('r')})`);
   for (const table of OF_TRIP) await db.query(`DELETE FROM ${table} r WHERE ${gone('r')}`);
   await db.query(`DELETE FROM trips t USING waters w WHERE w.id = t.water_id AND (t.${old} OR w.${old})`);
   for (const table of OF_WATER) await db.query(`DELETE FROM ${table} r USING waters w WHERE w.id = r.water_id AND w.${old}`);
   await db.query(`DELETE FROM waters w WHERE w.${old}`);
   let records = 0;
-  for (const table of ['responses', 'contacts', 'stops', 'track', 'profiles', 'conditions'])
+  for (const table of ['photos', 'responses', 'contacts', 'stops', 'track', 'profiles', 'conditions', 'spots', 'gear'])
     records += (await db.query(`DELETE FROM ${table} WHERE ${old}`)).rowCount ?? 0;
   return records;
 }

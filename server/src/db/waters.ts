@@ -48,6 +48,10 @@ export const waterByName = async (db: Queryable, account: string, name: string):
     ])
   ).rows[0] ?? null;
 
+/** Whether there was such a water until it was deleted. */
+export const liesInTrash = async (db: Queryable, id: string): Promise<boolean> =>
+  Boolean((await db.query('SELECT 1 FROM waters WHERE id = $1 AND deleted_at IS NOT NULL', [id])).rowCount);
+
 export const waterById = async (db: Queryable, account: string, id: string): Promise<WaterRow | null> =>
   (await db.query<WaterRow>('SELECT * FROM waters WHERE account_id = $1 AND id = $2 AND deleted_at IS NULL', [account, id])).rows[0] ??
   null;
@@ -147,7 +151,10 @@ export async function renameWater(db: Queryable, account: string, water: WaterRo
   if (water.name === name) return true;
   const other = await waterByName(db, account, name);
   if (other && other.id !== water.id) return false;
-  await db.query('UPDATE waters SET name = $2, changed_at = now(), version = version + 1 WHERE id = $1', [water.id, name.trim()]);
+  await db.query('UPDATE waters SET name = $2, changed_at = now(), version = version + 1 WHERE id = $1 AND name <> $2', [
+    water.id,
+    name.trim(),
+  ]);
   return true;
 }
 
@@ -180,10 +187,35 @@ export async function addCover(db: Queryable, water: string, features: CoverFeat
 export const removeCover = async (db: Queryable, water: string, id: number): Promise<boolean> =>
   ((await db.query('DELETE FROM covers WHERE water_id = $1 AND id = $2', [water, id])).rowCount ?? 0) > 0;
 
-export const speciesOf = async (db: Queryable, water: string): Promise<SpeciesProfile[]> =>
-  (await db.query<{ profile: SpeciesProfile }>('SELECT profile FROM species WHERE water_id = $1 ORDER BY local, name', [water])).rows.map(
-    (r) => r.profile,
+/** What a water's copy of a shipped profile lacks because it was made by an earlier version, from the profile as it ships now. */
+function withNewFields(own: SpeciesProfile, shipped: SpeciesProfile | undefined): SpeciesProfile {
+  if (!shipped) return own;
+  const depth = own.spawning?.depth ?? shipped.spawning?.depth;
+  return { ...shipped, ...own, spawning: own.spawning && { ...own.spawning, ...(depth && { depth }) } };
+}
+
+/** The species of a water: its own copies of the shipped ones, those that ship since it was made, and its local ones. */
+export async function speciesOf(db: Queryable, water: string): Promise<SpeciesProfile[]> {
+  const { rows } = await db.query<{ profile: SpeciesProfile; local: boolean }>(
+    'SELECT profile, local FROM species WHERE water_id = $1 ORDER BY local, name',
+    [water],
   );
+  const own = rows.map(({ profile }) => profile);
+  const shipped = rows.flatMap(({ profile, local }) =>
+    local
+      ? []
+      : [
+          withNewFields(
+            profile,
+            defaultSpecies.find((s) => s.name === profile.name),
+          ),
+        ],
+  );
+  // A name that the water has a profile for already, under whatever name, does not come a second time.
+  const since = defaultSpecies.filter((s) => !findSpecies(s.name, own));
+  const byName = (a: SpeciesProfile, b: SpeciesProfile): number => (a.name < b.name ? -1 : 1);
+  return [...[...shipped, ...since].sort(byName), ...rows.flatMap(({ profile, local }) => (local ? [profile] : []))];
+}
 
 /** Makes local species of names that no profile knows. @returns the new names */
 export async function learnSpecies(db: Queryable, water: string, names: Iterable<string>): Promise<string[]> {
@@ -207,12 +239,14 @@ export async function learnSpecies(db: Queryable, water: string, names: Iterable
 /** Names of the species that a water's log holds, as their profiles have them, most seen first. */
 export async function loggedSpecies(db: Queryable, water: string, known: SpeciesProfile[]): Promise<string[]> {
   const { rows } = await db.query<{ species: string; n: number }>(
+    // The water's trips first: what others logged is not read.
     `SELECT species, count(*) AS n FROM (
-       SELECT c.species, c.trip_id FROM contacts c WHERE c.kind = 'fish' AND c.deleted_at IS NULL
+       SELECT c.species FROM trips t JOIN contacts c ON c.trip_id = t.id
+        WHERE t.water_id = $1 AND t.deleted_at IS NULL AND c.kind = 'fish' AND c.deleted_at IS NULL
        UNION ALL
-       SELECT r.species, r.trip_id FROM responses r WHERE r.contact IS NULL AND r.deleted_at IS NULL
-     ) AS seen JOIN trips t ON t.id = seen.trip_id
-      WHERE t.water_id = $1 AND species IS NOT NULL AND t.deleted_at IS NULL
+       SELECT r.species FROM trips t JOIN responses r ON r.trip_id = t.id
+        WHERE t.water_id = $1 AND t.deleted_at IS NULL AND r.contact IS NULL AND r.deleted_at IS NULL
+     ) AS seen WHERE species IS NOT NULL
       GROUP BY species ORDER BY n DESC, species`,
     [water],
   );
@@ -224,8 +258,11 @@ export async function loggedSpecies(db: Queryable, water: string, known: Species
   return [...seen].sort((a, b) => b[1] - a[1]).map(([name]) => name);
 }
 
-/** Changes a water's own copy of a profile. @returns false when the water has no such species */
-export async function editSpecies(db: Queryable, water: string, profile: SpeciesProfile): Promise<boolean> {
-  const result = await db.query('UPDATE species SET profile = $3 WHERE water_id = $1 AND name = $2', [water, profile.name, profile]);
-  return (result.rowCount ?? 0) > 0;
+/** Changes a water's own copy of a profile, or adds one. */
+export async function editSpecies(db: Queryable, water: string, profile: SpeciesProfile): Promise<void> {
+  await db.query(
+    `INSERT INTO species (id, water_id, name, profile, local) VALUES ($1, $2, $3, $4, $5)
+     ON CONFLICT (water_id, name) DO UPDATE SET profile = EXCLUDED.profile`,
+    [newId(), water, profile.name, profile, !defaultSpecies.some((s) => s.name === profile.name)],
+  );
 }

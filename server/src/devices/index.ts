@@ -1,4 +1,4 @@
 /** Small stand-ins for what is on a boat. */
 export { sentencesOf, SimulatedBoat, straightOn, type Voyage } from './simulated-boat';
-export { COMPANIONS, SimulatedSonar, type Companion } from './simulated-sonar';
+export { SimulatedSonar, type Companion } from './simulated-sonar';
 export { waterScene, type WaterScene } from './water-scene';

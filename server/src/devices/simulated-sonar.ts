@@ -1,8 +1,8 @@
+import type { COMPANIONS } from '@restless-shoal/core/contract';
 import { writeEcho } from '@restless-shoal/core/formats';
 import { forwardPicture, sideScanPing, sounderPing, type Listening, type Scene, type SceneTarget } from '@restless-shoal/core/sonar';
 
 /** What can hang or drift beside a boat and be taken for fish. */
-export const COMPANIONS = ['lure', 'weight', 'wash'] as const;
 export type Companion = (typeof COMPANIONS)[number];
 
 /** Pings a second of the sounder and the side-scan; the forward-facing picture comes once for so many of them. */

@@ -15,6 +15,10 @@ const ROWS: Record<RecordName, { from: string; order: string }> = {
   stops: ofTrips('stops', 't.start, r.start, r.stop'),
   contacts: ofTrips('contacts', 't.start, r.time'),
   responses: ofTrips('responses', 't.start, r.time'),
+  photos: ofTrips('photos', 't.start, r.time, r.photo'),
+  spots: { from: 'spots r WHERE r.water_id = $W AND r.deleted_at IS NULL', order: 'r.name' },
+  // Of whoever fishes the water: it belongs to none.
+  gear: { from: 'gear r JOIN waters w ON w.account_id = r.account_id WHERE w.id = $W AND r.deleted_at IS NULL', order: 'r.kind, r.name' },
 };
 
 function ofTrips(table: string, order: string): { from: string; order: string } {
@@ -23,6 +27,10 @@ function ofTrips(table: string, order: string): { from: string; order: string } 
     order,
   };
 }
+
+/** Whether a water has rows of a record. */
+export const hasRows = async (client: Client, record: RecordName, water: string): Promise<boolean> =>
+  ((await client.query(`SELECT 1 FROM ${ROWS[record].from.replace('$W', client.escapeLiteral(water))} LIMIT 1`)).rowCount ?? 0) > 0;
 
 /** A file has no running trip: one that still runs ends there with the last thing logged on it, so that nothing of it is lost. */
 const END_SO_FAR = `COALESCE(r."end", GREATEST(r.start, ${[

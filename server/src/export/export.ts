@@ -1,15 +1,16 @@
 import { createWriteStream } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { RECORD_ORDER } from '@restless-shoal/core/logbook';
+import { BY_NAME, RECORD_ORDER } from '@restless-shoal/core/logbook';
 import { loadChart } from '../db/charts';
 import { contactsOfWater } from '../db/log';
+import { pictureById, picturesOfWater } from '../db/photos';
 import type { Pool, Queryable } from '../db/pool';
 import { coverOf, waterById, type WaterRow } from '../db/waters';
 import { writeZip } from '../zip';
-import { csvOf } from './csv';
+import { csvOf, hasRows } from './csv';
 import { contoursGeoJson, coverGeoJson, featuresGeoJson, geoTiff, marksGpx, outlineGeoJson } from './products';
 
 /** Files of an export beside the records. */
@@ -69,6 +70,8 @@ async function eachFile(
   try {
     await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
     for (const record of RECORD_ORDER) {
+      // A log without photos looks as it always has.
+      if (BY_NAME.includes(record) && !(await hasRows(client, record, id))) continue;
       let lines = -1;
       const counted = async function* (): AsyncGenerator<Buffer> {
         let open = false;
@@ -83,6 +86,10 @@ async function eachFile(
       };
       await take(`${record}.csv`, counted());
       written.push({ file: `${record}.csv`, rows: lines });
+    }
+    for (const { id: photo, photo: name } of await picturesOfWater(client, id)) {
+      await take(`photos/${name}.jpg`, [await pictureById(client, photo)]);
+      written.push({ file: `photos/${name}.jpg`, rows: null });
     }
     const water = await waterById(client, account, id);
     for (const file of EXPORT_FILES) {
@@ -105,7 +112,10 @@ async function eachFile(
 /** Writes a water out as a folder. @returns names and sizes of what was written, and what there was nothing for */
 export async function exportFolder(pool: Pool, water: WaterRow, to: string): ReturnType<typeof eachFile> {
   await mkdir(to, { recursive: true });
-  return eachFile(pool, water, (file, body) => pipeline(Readable.from(body, { objectMode: false }), createWriteStream(join(to, file))));
+  return eachFile(pool, water, async (file, body) => {
+    await mkdir(dirname(join(to, file)), { recursive: true });
+    await pipeline(Readable.from(body, { objectMode: false }), createWriteStream(join(to, file)));
+  });
 }
 
 /** The same as one ZIP file. */

@@ -1,5 +1,4 @@
 import type { Feature, Geometry } from 'geojson';
-import { writeArrayBuffer } from 'geotiff';
 import { contourLines, type Chart } from '@restless-shoal/core/chart';
 import { gpxOf, type GpxPlace } from '@restless-shoal/core/formats';
 import { metricPlane, type Point, type Raster } from '@restless-shoal/core/geo';
@@ -18,6 +17,7 @@ export async function geoTiff(raster: Raster, epsg: number, what: string): Promi
       const v = data[j * width + i];
       values[(height - 1 - j) * width + i] = Number.isNaN(v) ? NO_DATA : v;
     }
+  const { writeArrayBuffer } = await import('geotiff');
   const bytes = await writeArrayBuffer(values, {
     width,
     height,

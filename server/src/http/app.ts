@@ -4,6 +4,7 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { toString as qrCode } from 'qrcode';
+import { openApi } from '@restless-shoal/core/contract';
 import type { Pool } from '../db/pool';
 import { localAccount } from '../db/waters';
 import type { Feed } from '../feed';
@@ -13,13 +14,18 @@ import type { Backups } from '../backup';
 import { backupRoutes } from './backup';
 import { chartRoutes } from './charts';
 import { demoRoutes } from './demo';
-import { answerErrors, RequestError } from './errors';
+import { answerErrors, notFound, RequestError } from './errors';
 import { feedRoutes } from './feed';
+import { on } from './on';
 import { keepableOnly, sameOriginOnly, type Reach } from './guard';
 import { signedInOnly, signInRoutes } from './sign-in';
 import { forecastRoutes } from './forecast';
+import { gearRoutes } from './gear';
+import { photoRoutes } from './photos';
 import { planRoutes } from './plan';
 import { trashRoutes } from './trash';
+import { logbookRoutes } from './logbook';
+import { spotRoutes } from './spots';
 import { tripRoutes } from './trips';
 import { waterRoutes } from './waters';
 
@@ -65,13 +71,18 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
     }),
   );
   app.use(sameOriginOnly(reach));
-  app.use(compression());
+  // Charts, fits and soundings are bytes that pack well.
+  const packs = (type: unknown): boolean => String(type).startsWith('application/octet-stream');
+  app.use(
+    compression({ filter: (request, response) => packs(response.getHeader('Content-Type')) || compression.filter(request, response) }),
+  );
   const api = express.Router();
   api.use((request, _response, next) => {
     // Files come as bytes, which no form of another page can send either.
-    const file = request.method === 'PUT' && request.path.startsWith('/uploads/');
+    const file =
+      request.method === 'PUT' && (request.path.startsWith('/uploads/') || /^\/trips\/[^/]+\/photos\/[^/]+\/picture$/.test(request.path));
     if (['POST', 'PUT', 'PATCH'].includes(request.method) && !file && !request.is('application/json'))
-      throw new RequestError(415, 'the request has to be JSON');
+      throw new RequestError('request-not-json');
     next();
   });
   // Asked anew each time: a backup that is restored while the server runs brings its own.
@@ -83,9 +94,7 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
     response.setHeader('X-Server-Time', Date.now());
     next();
   });
-  api.get('/health', (_request, response) => {
-    response.json({ ok: true, epoch: response.getHeader('X-Epoch') });
-  });
+  on(api, 'GET /health', ({ response }) => ({ ok: true as const, epoch: response.getHeader('X-Epoch') }));
   // Only JSON is taken, so that a form of another page can never be read as a request. Of a stranger no more is read
   // than a password is long.
   const jsonUpTo = (limit: string): RequestHandler[] => [express.json({ limit, type: 'application/json' }), keepableOnly];
@@ -95,34 +104,40 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
   }
   api.use(...jsonUpTo('8mb'));
   // For another device: where it finds this, as words and as a code for its camera.
-  api.get('/reach', async (_request, response) => {
+  on(api, 'GET /reach', async () => {
     const addresses = listening?.addresses() ?? [];
     const print = listening?.authority ? fingerprint(listening.authority) : null;
-    response.json({
+    return {
       addresses,
       fingerprint: print,
       // The fingerprint travels with the address: it stands in the phone's address bar.
       code: addresses.length
         ? await qrCode(print ? `${addresses[0]}/#authority=${print}` : addresses[0], { type: 'svg', margin: 2 })
         : null,
-    });
+    };
   });
+  const described = JSON.stringify(openApi(), null, 1);
+  on(api, 'GET /openapi.json', ({ response }) => void response.type('application/json').send(described));
   api.use(backupRoutes(pool, backups, scratch));
-  api.use(waterRoutes(pool));
+  api.use(waterRoutes(pool, jobs));
   api.use(trashRoutes(pool));
   api.use(demoRoutes(jobs));
   api.use(planRoutes(pool));
+  api.use(spotRoutes(pool));
   api.use(chartRoutes(pool, jobs, scratch));
+  api.use(logbookRoutes(pool));
   api.use(tripRoutes(pool));
+  api.use(photoRoutes(pool));
+  api.use(gearRoutes(pool));
   api.use(feedRoutes(pool, feed));
   api.use(forecastRoutes(pool, jobs));
   api.use((request) => {
-    throw new RequestError(404, `there is no ${request.method} ${request.path}`);
+    throw new RequestError('no-such-route', { route: `${request.method} ${request.path}` });
   });
   app.use('/api', api);
   // What a phone has to trust before it can come in; it opens nothing.
   app.get('/authority.crt', (_request, response) => {
-    if (!listening?.authority) throw new RequestError(404, 'there is no certificate of our own making');
+    if (!listening?.authority) throw new RequestError('no-certificate');
     response.type('application/x-x509-ca-cert').send(listening.authority);
   });
   app.use(
@@ -135,8 +150,7 @@ export function makeApp({ pool, jobs, backups, scratch, feed, pages, reach, list
   );
   app.get('/{*path}', (request, response) => {
     const file = join(pages, 'index.html');
-    if (/\.\w+$/.test(request.path) || !existsSync(file))
-      throw new RequestError(404, existsSync(file) ? 'there is no such page' : 'the pages are not built yet: start with ./shoal');
+    if (/\.\w+$/.test(request.path) || !existsSync(file)) throw existsSync(file) ? notFound('page') : new RequestError('pages-not-built');
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(file);
   });

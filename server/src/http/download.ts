@@ -2,10 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Response } from 'express';
+import pLimit from 'p-limit';
+
+/** Each file that is being made holds a database connection: the others are for those who mark and look. */
+const atOnce = pLimit(2);
 
 /**
  * Makes a file and hands it out once it is whole: who asks gets all of it or an error, never a part that looks complete.
- * Making it ends when nobody waits for it any more.
+ * Few are made at a time, the others wait their turn. Making it ends when nobody waits for it any more.
  * @param scratch the folder for it; it is gone afterwards
  */
 export async function sendMade(
@@ -20,7 +24,10 @@ export async function sendMade(
   const path = join(scratch, `${randomUUID()}.zip`);
   const remove = (): Promise<void> => rm(path, { force: true });
   try {
-    await make(path, stop.signal);
+    await atOnce(async () => {
+      stop.signal.throwIfAborted();
+      await make(path, stop.signal);
+    });
   } catch (error) {
     await remove();
     if (stop.signal.aborted) return;

@@ -1,6 +1,7 @@
 import type { RequestHandler } from 'express';
-import { orNought } from '@restless-shoal/core/logbook';
-import { RequestError } from './errors';
+import { flushTiny } from '@restless-shoal/core/logbook';
+import { problem } from '@restless-shoal/core/contract';
+import { refuse, RequestError } from './errors';
 
 /** How a server is reached: names with ports as a Host header has them, and the scheme. */
 export interface Reach {
@@ -15,16 +16,14 @@ export interface Reach {
 export function sameOriginOnly(reach: () => Reach): RequestHandler {
   return (request, response, next) => {
     const { hosts, scheme } = reach();
-    const refuse = (what: string): void => {
-      response.status(403).json({ error: `${what} is not this application` });
-    };
+    const foreign = (what: string): void => refuse(response, problem('foreign-site', { what }));
     const host = request.headers.host ?? '';
-    if (!hosts.includes(host.toLowerCase())) return refuse(`host "${host}"`);
+    if (!hosts.includes(host.toLowerCase())) return foreign(`host "${host}"`);
     const origin = request.headers.origin;
-    if (origin !== undefined && !hosts.some((h) => origin === `${scheme}://${h}`)) return refuse(`origin "${origin}"`);
+    if (origin !== undefined && !hosts.some((h) => origin === `${scheme}://${h}`)) return foreign(`origin "${origin}"`);
     const site = request.headers['sec-fetch-site'];
     const navigation = request.method === 'GET' && request.headers['sec-fetch-mode'] === 'navigate';
-    if ((site === 'cross-site' || site === 'same-site') && !navigation) return refuse('the page that asks');
+    if ((site === 'cross-site' || site === 'same-site') && !navigation) return foreign('the page that asks');
     next();
   };
 }
@@ -50,17 +49,16 @@ interface Budget {
  * @throws RequestError where lists lie too deep in each other, or hold more than anything that is asked here
  */
 function makeKeepable(value: object, budget: Budget, depth = 0): string[] | null {
-  if (depth > DEEPEST) throw new RequestError(400, 'the request has lists in lists without end');
-  if (!Array.isArray(value) && --budget.records < 0)
-    throw new RequestError(413, `the request holds more than ${MOST_RECORDS} records: send them in pieces`);
+  if (depth > DEEPEST) throw new RequestError('request-too-deep');
+  if (!Array.isArray(value) && --budget.records < 0) throw new RequestError('request-too-large');
   const inside = value as Record<string | number, unknown>;
   const keys = Array.isArray(value) ? null : Object.keys(value);
   const count = keys?.length ?? (value as unknown[]).length;
   for (let k = 0; k < count; k++) {
     const key = keys ? keys[k] : k;
-    if (--budget.values < 0) throw new RequestError(413, `the request holds more than ${MOST_VALUES} values: send them in pieces`);
+    if (--budget.values < 0) throw new RequestError('request-too-large');
     const inner = inside[key];
-    if (typeof inner === 'number') inside[key] = orNought(inner);
+    if (typeof inner === 'number') inside[key] = flushTiny(inner);
     else if (typeof inner === 'string') {
       if (UNKEEPABLE.test(inner)) return [String(key)];
     } else if (typeof inner === 'object' && inner !== null) {
@@ -85,7 +83,7 @@ export const keepableOnly: RequestHandler = (request, _response, next) => {
   if (typeof body === 'object' && body !== null) {
     const found = makeKeepable(body, { values: MOST_VALUES, records: MOST_RECORDS });
     const path = found && pathOf(found);
-    if (path !== null) throw new RequestError(400, `${path || 'the request'} holds a zero byte or half a character`, path || undefined);
+    if (path !== null) throw new RequestError('text-unkeepable', path ? {} : { field: 'the request' }, path || undefined);
   }
   next();
 };

@@ -1,20 +1,17 @@
 import { parse } from 'cookie';
 import { Router, type Request, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { object, string } from 'yup';
+import { problem } from '@restless-shoal/core/contract';
 import { isSignedIn, signIn, signOut } from '../db/sign-in';
 import type { Pool } from '../db/pool';
 import { accountOf } from './account';
-import { RequestError } from './errors';
+import { refuse, RequestError } from './errors';
+import { on } from './on';
 
 const COOKIE = 'shoal_session';
 const DAYS = 90;
 /** Wrong passwords from one address in a quarter of an hour, before it has to wait. */
 const TRIES = 10;
-
-const request = object({ password: string().strict().typeError('must be text').required('is missing').max(1000, 'is too long') })
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
 
 const tokenOf = ({ headers }: Request): string | null => parse(headers.cookie ?? '')[COOKIE] ?? null;
 
@@ -26,19 +23,20 @@ export function signInRoutes(pool: Pool): Router {
     limit: TRIES,
     skipSuccessfulRequests: true,
     legacyHeaders: false,
-    handler: (_request, response) => void response.status(429).json({ error: 'too many wrong passwords: wait a quarter of an hour' }),
+    handler: (_request, response) => refuse(response, problem('too-many-passwords')),
   });
-  router.post('/session', slow, async (asked, response) => {
-    const { password } = await request.validate(asked.body);
-    const token = await signIn(pool, accountOf(asked), password);
-    if (!token) throw new RequestError(401, 'is wrong', 'password');
+  router.post('/session', slow);
+  on(router, 'POST /session', async ({ request, response, body }) => {
+    const token = await signIn(pool, accountOf(request), body.password);
+    if (!token) throw new RequestError('password-wrong', {}, 'password');
     response.cookie(COOKIE, token, { httpOnly: true, secure: true, sameSite: 'strict', path: '/api', maxAge: DAYS * 86_400_000 });
-    response.status(201).json({ signedIn: true });
+    return { signedIn: true };
   });
-  router.delete('/session', async (asked, response) => {
-    const token = tokenOf(asked);
+  on(router, 'DELETE /session', async ({ request, response }) => {
+    const token = tokenOf(request);
     if (token) await signOut(pool, token);
-    response.clearCookie(COOKIE, { path: '/api' }).json({ signedIn: false });
+    response.clearCookie(COOKIE, { path: '/api' });
+    return { signedIn: false };
   });
   return router;
 }
@@ -51,7 +49,7 @@ export const signedInOnly =
   (pool: Pool): RequestHandler =>
   async (asked, response, next) => {
     const token = tokenOf(asked);
-    if (!token || !(await isSignedIn(pool, accountOf(asked), token))) throw new RequestError(401, 'sign in first');
+    if (!token || !(await isSignedIn(pool, accountOf(asked), token))) throw new RequestError('not-signed-in');
     const look = setInterval(() => {
       void isSignedIn(pool, accountOf(asked), token).then(
         (still) => still || response.destroy(),

@@ -1,12 +1,12 @@
+import { gunzipSync } from 'node:zlib';
 import { Router } from 'express';
-import { boolean, object } from 'yup';
 import { metricPlane, OutlineError, outlineToRings, ringsCentroid, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
 import { schemas } from '@restless-shoal/core/logbook';
 import type { WaterFile } from '@restless-shoal/core/formats';
-import { depthRuleSchema, findSpecies, speciesSchema, type SpeciesProfile } from '@restless-shoal/core/species';
+import { findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import { latestChart, wantChart } from '../db/charts';
-import { contactsOfWater, responsesOfWater, stopsOfWater, profilesOfWater, pulseOf, readingsOfWater, tripsOf } from '../db/log';
-import type { Pool } from '../db/pool';
+import { contactsOfWater, profilesOfWater, pulseOf, readingsOfWater, tripsOf } from '../db/log';
+import { transaction, type Pool } from '../db/pool';
 import {
   archiveWater,
   coverOf,
@@ -19,12 +19,17 @@ import {
   setOutline,
   speciesOf,
   waterById,
+  liesInTrash,
   waterByName,
   type WaterRow,
 } from '../db/waters';
-import { freshLooks, rodHoursOf } from '../jobs/ready';
+import type { Jobs } from '../jobs/queue';
+import { logbookStamp, packedLogbook, waterLookedAt } from '../jobs/packed-logbook';
+import { looksOfTrips } from '../jobs/looks';
+import { rodHoursOf } from '../jobs/ready';
 import { accountOf } from './account';
 import { notFound, RequestError } from './errors';
+import { on } from './on';
 import type { Request } from 'express';
 
 /** The water of a request's address, if it is the account's. */
@@ -44,122 +49,137 @@ export function outlineZone(outline: OutlineGeometry): number {
     outlineToRings(outline, (longitude, latitude) => plane.toMetric({ latitude, longitude }));
     return epsg;
   } catch (error) {
-    throw new RequestError(400, `outline ${error instanceof OutlineError ? error.message : 'is no GeoJSON geometry'}`, 'outline');
+    throw new RequestError('field-wrong', { reason: error instanceof OutlineError ? error.message : 'is no GeoJSON geometry' }, 'outline');
   }
 }
 
-const archiveRequest = object({ archived: boolean().strict().typeError('must be true or false').required('is missing') })
-  .noUnknown(true, ({ unknown }) => `does not know the field ${unknown}`)
-  .strict();
-
-export function waterRoutes(pool: Pool): Router {
+export function waterRoutes(pool: Pool, jobs: Jobs): Router {
   const router = Router();
-  router.get('/waters', async (request, response) => {
-    response.json(await listWaters(pool, accountOf(request)));
+  on(router, 'GET /waters', async ({ request }) => {
+    return await listWaters(pool, accountOf(request));
   });
-  router.put('/waters/:water', async (request, response) => {
+  on(router, 'PUT /waters/:water', async ({ request, response, body }) => {
     const id = await schemas.id.validate(request.params.water).catch(() => {
-      throw new RequestError(400, 'id is not a UUID', 'id');
+      throw new RequestError('field-wrong', { reason: 'is not a UUID' }, 'id');
     });
-    const body = (await schemas.water.validate(request.body, { abortEarly: true })) as WaterFile & {
-      name: string;
-      outline?: OutlineGeometry | null;
-    };
-    const epsg = body.outline ? outlineZone(body.outline) : null;
-    const existing = await waterById(pool, accountOf(request), String(id));
-    const taken = (): RequestError => new RequestError(409, `name "${body.name}" is taken by another water`, 'name');
-    if (!existing) {
-      if (await waterByName(pool, accountOf(request), body.name)) throw taken();
-      await createWater(pool, accountOf(request), body.name, String(id));
-    } else if (!(await renameWater(pool, accountOf(request), existing, body.name))) throw taken();
-    await describeWater(pool, String(id), body);
-    if (body.outline && epsg && (await setOutline(pool, String(id), body.outline, epsg))) await wantChart(pool, String(id));
-    response.status(existing ? 200 : 201).json(await waterById(pool, accountOf(request), String(id)));
+    const { outline, ...said } = body as WaterFile & { name: string; outline?: OutlineGeometry | null };
+    const epsg = outline ? outlineZone(outline) : null;
+    const account = accountOf(request);
+    // All of it or nothing.
+    const existing = await transaction(pool, async (client) => {
+      const existing = await waterById(client, account, String(id));
+      const taken = (): RequestError => new RequestError('name-taken', { name: said.name }, 'name');
+      if (!existing) {
+        if (await liesInTrash(client, String(id))) throw new RequestError('lies-in-trash', {}, 'id');
+        if (await waterByName(client, account, said.name)) throw taken();
+        await createWater(client, account, said.name, String(id));
+      } else if (!(await renameWater(client, account, existing, said.name))) throw taken();
+      await describeWater(client, String(id), said);
+      if (outline && epsg && (await setOutline(client, String(id), outline, epsg))) await wantChart(client, String(id));
+      return existing;
+    });
+    if (!existing) response.status(201);
+    return (await waterById(pool, account, String(id)))!;
   });
-  router.post('/waters/:water/archive', async (request, response) => {
-    const { archived } = await archiveRequest.validate(request.body);
+  on(router, 'POST /waters/:water/archive', async ({ request, body }) => {
+    const { archived } = body;
     const water = await waterOf(pool, request);
     await archiveWater(pool, water.id, archived);
-    response.json({ done: archived ? 'archived' : 'taken up again' });
+    return { done: archived ? 'archived' : 'taken up again' };
   });
   // Out of every list and number, but for 90 days not out of the database.
-  router.delete('/waters/:water', async (request, response) => {
+  on(router, 'DELETE /waters/:water', async ({ request }) => {
     const water = await waterOf(pool, request);
     await pool.query('UPDATE waters SET deleted_at = now() WHERE id = $1', [water.id]);
-    response.json({ id: water.id, done: 'deleted' });
+    return { id: water.id, done: 'deleted' as const };
   });
-  router.get('/waters/:water', async (request, response) => {
+  on(router, 'GET /waters/:water', async ({ request }) => {
     const water = await waterOf(pool, request);
     const species = await speciesOf(pool, water.id);
-    response.json({ ...water, cover: await coverOf(pool, water.id), species, logged: await loggedSpecies(pool, water.id, species) });
+    return { ...water, cover: await coverOf(pool, water.id), species, logged: await loggedSpecies(pool, water.id, species) };
   });
-  router.put('/waters/:water/rules', async (request, response) => {
+  on(router, 'PUT /waters/:water/rules', async ({ request, body }) => {
     const water = await waterOf(pool, request);
-    await describeWater(pool, water.id, { rules: await depthRuleSchema.validate(request.body) });
-    response.json({ done: 'changed' });
+    await describeWater(pool, water.id, { rules: body });
+    return { done: 'changed' };
   });
-  router.put('/waters/:water/species/:name', async (request, response) => {
+  on(router, 'PUT /waters/:water/species/:name', async ({ request, body }) => {
     const water = await waterOf(pool, request);
     const name = String(request.params.name);
-    const profile = (await speciesSchema.validate(request.body)) as SpeciesProfile;
-    if (profile.name !== name) throw new RequestError(400, 'name must be the one of the address: the log knows the species by it', 'name');
-    if (!(await editSpecies(pool, water.id, profile))) throw notFound('species');
-    response.json({ done: 'changed' });
+    const profile = body as SpeciesProfile;
+    const known = await speciesOf(pool, water.id);
+    if (profile.name !== name)
+      throw new RequestError('field-wrong', { reason: 'must be the one of the address: the log knows the species by it' }, 'name');
+    // Two profiles that one name finds would be one species in the log.
+    const named = [profile.name, ...profile.aliases].flatMap((n) => findSpecies(n, known) ?? []);
+    const other = named.find((s) => s.name !== profile.name);
+    if (other) throw new RequestError('field-wrong', { reason: `is a name of ${other.name} already` }, 'name');
+    await editSpecies(pool, water.id, profile);
+    return { done: 'changed' };
   });
-  router.get('/waters/:water/chart', async (request, response) => {
+  on(router, 'GET /waters/:water/chart', async ({ request, response }) => {
     const water = await waterOf(pool, request);
     const chart = await latestChart(pool, water.id);
     if (!chart) {
       response.status(204).end();
       return;
     }
-    response.setHeader('ETag', `"chart-${chart.id}"`);
+    // Charts are numbered anew in an installation that a backup was restored into.
+    response.setHeader('ETag', `"chart-${chart.id}-${String(response.getHeader('X-Epoch'))}"`);
     response.setHeader('Cache-Control', 'no-cache');
     response.type('application/octet-stream').send(chart.body);
   });
-  router.get('/waters/:water/log', async (request, response) => {
+  on(router, 'GET /waters/:water/log', async ({ request }) => {
     const water = await waterOf(pool, request);
     const [trips, readings, profiles] = await Promise.all([
       tripsOf(pool, water.id),
       readingsOfWater(pool, water.id),
       profilesOfWater(pool, water.id),
     ]);
-    response.json({ trips, readings, profiles });
+    return { trips, readings, profiles };
   });
-  router.get('/waters/:water/pulse', async (request, response) => {
+  on(router, 'GET /waters/:water/pulse', async ({ request, response }) => {
     response.setHeader('Cache-Control', 'no-store');
-    response.json(await pulseOf(pool, await waterOf(pool, request)));
+    return await pulseOf(pool, await waterOf(pool, request));
   });
-  router.get('/waters/:water/contacts', async (request, response) => {
-    response.json(await contactsOfWater(pool, (await waterOf(pool, request)).id));
+  on(router, 'GET /waters/:water/contacts', async ({ request }) => {
+    return await contactsOfWater(pool, (await waterOf(pool, request)).id);
   });
-  router.get('/waters/:water/looks', async (request, response) => {
-    const trips = await freshLooks(pool, await waterOf(pool, request));
-    response.json(trips.map(({ trip, looks, outside }) => ({ trip: trip.id, looks, outside: outside.length })));
+  on(router, 'GET /waters/:water/looks', async ({ request, response }) => {
+    const { trips, deriving } = await jobs.looksOf(accountOf(request), await waterOf(pool, request));
+    response.setHeader('X-Deriving', String(deriving));
+    return trips.map(({ trip, looks, outside }) => ({ trip: trip.id, looks, outside: outside.length }));
   });
   // Fish and bites per rod-hour: for a log of stops and catches, where nothing was scanned.
-  router.get('/waters/:water/rod-hours', async (request, response) => {
+  on(router, 'GET /waters/:water/rod-hours', async ({ request, response }) => {
     const water = await waterOf(pool, request);
     const known = await speciesOf(pool, water.id);
     const wanted = request.query.species === undefined ? null : findSpecies(String(request.query.species), known);
     response.setHeader('Cache-Control', 'no-store');
-    response.json(await rodHoursOf(pool, water, (name) => !wanted || (name !== null && findSpecies(name, known)?.name === wanted.name)));
+    return await rodHoursOf(pool, water, (name) => !wanted || (name !== null && findSpecies(name, known)?.name === wanted.name));
   });
   // The whole log as patterns are found from it: one answer, so that its parts belong together.
-  router.get('/waters/:water/logbook', async (request, response) => {
+  on(router, 'GET /waters/:water/logbook', async ({ request, response }) => {
     const water = await waterOf(pool, request);
-    const trips = await freshLooks(pool, water);
-    const [contacts, stops, responses] = await Promise.all([
-      contactsOfWater(pool, water.id),
-      stopsOfWater(pool, water.id),
-      responsesOfWater(pool, water.id),
-    ]);
-    response.json({
-      trips: trips.map(({ trip, looks, outside }) => ({ id: trip.id, start: Date.parse(trip.start), looks, outside: outside.length })),
-      contacts,
-      stops,
-      responses,
-    });
+    response.setHeader('X-Deriving', String(await jobs.settleLooks(accountOf(request), water)));
+    const stamp = await logbookStamp(pool, water);
+    response.setHeader('ETag', `"${stamp}"`);
+    response.setHeader('Cache-Control', 'no-cache');
+    if (request.fresh) return void response.status(304).end();
+    const packed = await packedLogbook(pool, water, stamp);
+    response.type('application/octet-stream');
+    if (!request.acceptsEncodings('gzip')) return void response.send(gunzipSync(packed));
+    response.setHeader('Content-Encoding', 'gzip');
+    response.send(packed);
+  });
+  on(router, 'GET /waters/:water/looked-at', async ({ request, response }) => {
+    const water = await waterOf(pool, request);
+    response.setHeader('X-Deriving', String(await jobs.settleLooks(accountOf(request), water)));
+    const running = (await tripsOf(pool, water.id)).filter((t) => t.end === null).map((t) => t.id);
+    return {
+      ...(await waterLookedAt(pool, water, await logbookStamp(pool, water))),
+      running: await looksOfTrips(pool, running),
+    };
   });
   return router;
 }

@@ -24,7 +24,7 @@ import {
   utmEpsg,
   type MetricPlane,
 } from '@restless-shoal/core/geo';
-import { newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { BY_NAME, newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { copyRows, emptyMerge, mergeStaged, openStaging, sumOfMerges, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
@@ -34,7 +34,10 @@ import { catchesOf, type Mapping, type PartMapping } from '@restless-shoal/core/
 import { placesOf, rememberMappings, rememberPlaces } from '../db/spots';
 import { inWords, listedRows, lookInto, mappedRows, namesOf, OpenQuestionsError, outlineInDegrees, partName, readerOf } from './look-into';
 import type { FilePart, PartRow } from './parts';
+import { BELONGS, MERGES, WITH_ID } from './merges';
+import { takePictures } from './pictures';
 import { textOf, type Source } from './sources';
+import { ToldError } from '../told-error';
 
 export interface ImportOptions {
   water: string;
@@ -66,7 +69,7 @@ export interface ImportResult {
 }
 
 /** A water that is not there and was not to be made. */
-export class NoSuchWaterError extends Error {}
+export class NoSuchWaterError extends ToldError {}
 
 /**
  * Brings files into a water, all of them in one transaction: what cannot be read as a whole changes nothing.
@@ -104,6 +107,7 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
       if (mapping.as === 'soundings') await run.soundingsOf(part, mapping);
       else if (mapping.as === 'places') await run.placesOf(part);
       else if (mapping.as === 'catches') await run.catchesOf(part, mapping);
+    await run.pictures(native.filter((e) => e.kind === 'picture').map((e) => e.source), passedOver); // prettier-ignore
     await rememberMappings(client, account, foreign.map((f) => f.mapping)); // prettier-ignore
     const newSpecies = await learnSpecies(client, water.id, run.speciesMet);
     await touchTrips(client, [...run.changedTrips]);
@@ -113,20 +117,6 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
     return { water: after, created, files, passedOver, newSpecies, unknownPlaces, chartStale };
   });
 }
-
-const MERGES: Record<RecordName, Pick<MergeInput, 'table' | 'key' | 'keyed' | 'trash'>> = {
-  soundings: { table: 'soundings', key: ['water_id', 'time', 'latitude', 'longitude', 'depth_m'], keyed: false, trash: false },
-  trips: { table: 'trips', key: ['water_id', 'trip', 'start'], keyed: true, trash: true },
-  conditions: { table: 'conditions', key: ['trip_id', 'time'], keyed: false, trash: true },
-  profiles: { table: 'profiles', key: ['trip_id', 'profile', 'depth_m'], keyed: true, trash: true },
-  track: { table: 'track', key: ['trip_id', 'time', 'latitude', 'longitude', 'mode'], keyed: false, trash: true },
-  stops: { table: 'stops', key: ['trip_id', 'stop'], keyed: true, trash: true },
-  contacts: { table: 'contacts', key: ['trip_id', 'contact'], keyed: true, trash: true },
-  responses: { table: 'responses', key: ['trip_id', 'time', 'response'], keyed: false, trash: true },
-};
-
-/** Records with an id of their own, made here for what was logged elsewhere. */
-const WITH_ID: RecordName[] = ['trips', 'stops', 'contacts', 'responses'];
 
 /** Whether a row of the logbook tells of the chart: a depth under the track, the level, hardness of the bottom. */
 const bearsOnChart = (record: RecordName, row: Row): boolean =>
@@ -262,8 +252,9 @@ class ImportRun {
     let report = emptyReport(file, record);
     const waypoints: Waypoint[] = [];
     const read = (): AsyncGenerator<PlacedRow[]> => from(report, waypoints);
-    if (record !== 'soundings' && record !== 'trips') await this.loadTrips();
-    const extra = record === 'soundings' ? ['water_id', 'survey_id'] : record === 'trips' ? ['water_id'] : ['trip_id'];
+    if (!BELONGS[record]) await this.loadTrips();
+    const extra = BELONGS[record] ?? ['trip_id'];
+    const known = BY_NAME.includes(record) && BELONGS[record] ? await this.namesKnown(record) : null;
     const columns = [
       ...(WITH_ID.includes(record) ? ['id'] : []),
       ...extra,
@@ -274,14 +265,14 @@ class ImportRun {
     const touched = new Set<string>();
     const trashed = { rows: 0 };
     let merge =
-      survey != null ? await this.copyNew(input, survey, () => this.placed(record, read(), report, survey, touched, trashed)) : null;
+      survey != null ? await this.copyNew(input, survey, () => this.placed(record, read(), report, survey, touched, trashed, known)) : null;
     if (!merge) {
       report = emptyReport(file, record);
       waypoints.length = 0;
       trashed.rows = 0;
       const staging = `incoming_${++this.stagings}`;
       await openStaging(this.client, staging, input);
-      await copyRows(this.client, staging, columns, this.placed(record, read(), report, survey, touched, trashed));
+      await copyRows(this.client, staging, columns, this.placed(record, read(), report, survey, touched, trashed, known));
       merge = await this.merge(record, staging, input);
     }
     merge.trashed += trashed.rows;
@@ -360,6 +351,25 @@ class ImportRun {
     return sumOfMerges(parts[0], parts[1]);
   }
 
+  /** Names of spots or gear that are there, by kind and name in small letters. */
+  private async namesKnown(record: RecordName): Promise<Map<string, string>> {
+    const { rows } = await this.client.query<{ kind: string; name: string }>(
+      record === 'gear'
+        ? 'SELECT kind, name FROM gear WHERE account_id = $1 AND deleted_at IS NULL'
+        : `SELECT '' AS kind, name FROM spots WHERE water_id = $1 AND deleted_at IS NULL`,
+      [record === 'gear' ? this.water.account_id : this.water.id],
+    );
+    return new Map(rows.map((r) => [`${r.kind} ${r.name.toLowerCase()}`, r.name]));
+  }
+
+  /** The files of photos. */
+  async pictures(sources: Source[], passedOver: ImportResult['passedOver']): Promise<void> {
+    if (!sources.length) return;
+    const { report, merge, unnamed } = await takePictures(this.client, this.water.id, sources, this.options.update);
+    for (const file of unnamed) passedOver.push({ file, why: 'no photo of this water is called so' });
+    this.files.push({ report, merge });
+  }
+
   private async openSurvey(source: string): Promise<number> {
     return (
       await this.client.query<{ id: number }>('INSERT INTO surveys (water_id, source) VALUES ($1, $2) RETURNING id', [
@@ -395,6 +405,7 @@ class ImportRun {
     survey: number | null,
     touched: Set<string>,
     trashed: { rows: number },
+    known: Map<string, string> | null,
   ): AsyncGenerator<PlacedRow[]> {
     const outside = record === 'soundings' ? this.outsideTest() : null;
     for await (const batch of batches) {
@@ -407,6 +418,13 @@ class ImportRun {
           row.survey_id = survey;
           const where = outside?.(row);
           if (where) addFinding(report.odd, { line, column: 'latitude', reason: where });
+        } else if (known) {
+          if (record === 'gear') row.account_id = this.water.account_id;
+          else row.water_id = this.water.id;
+          // One name in large or small letters is one.
+          const key = `${row.kind ?? ''} ${String(row.name).toLowerCase()}`;
+          if (!known.has(key)) known.set(key, String(row.name));
+          row.name = known.get(key)!;
         } else if (record === 'trips') row.water_id = this.water.id;
         else {
           const time = Date.parse(String(row.time ?? row.start));

@@ -122,9 +122,14 @@ export async function lookInto(
   const near = middleOf(water);
   // An export of ours holds products beside the records that they are made from.
   const ours = sources.some((s) => /^(soundings|trips)\.csv$/i.test(s.name));
+  const named = sources.some((s) => s.name.toLowerCase() === 'photos.csv');
   const parts: { source: Source; part: FilePart; guess: ReturnType<typeof guessPart> }[] = [];
   for (const source of sources) {
     const kind = await kindOf(source, ours);
+    if (kind === 'picture' && !named) {
+      out.passedOver.push({ file: source.name, why: 'a picture, and no photos.csv that names it' });
+      continue;
+    }
     if (kind) {
       if (kind === 'gpx' && (await isOurs(source))) out.passedOver.push({ file: source.name, why: 'a product, made from the records' });
       else out.native.push({ kind, source });

@@ -1,7 +1,7 @@
 import { createReadStream, existsSync, readdirSync, statSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { csvRows, FormatError } from '@restless-shoal/core/formats';
-import { COVER_KINDS, records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
+import { BY_NAME, COVER_KINDS, records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
 import { targetOfName } from '@restless-shoal/core/tables';
 import { openZip } from '../zip';
 import { textPart } from './parts/text';
@@ -14,10 +14,13 @@ export interface Source {
   bytes(): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
 }
 
-export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'nmea';
+export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'nmea' | 'picture';
 
 /** Products of an export: made from the records, so never read back. */
 export const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
+
+/** Pictures of the log. */
+const PICTURE = /\.(jpe?g|png|webp)$/;
 
 const dayOf = (path: string): string => statSync(path).mtime.toISOString().slice(0, 10);
 
@@ -34,6 +37,10 @@ export async function findSources(paths: string[]): Promise<Source[]> {
     if (!existsSync(path)) throw new FormatError(`${path}: there is no such file or folder`);
     if (statSync(path).isDirectory()) {
       const names = readdirSync(path).filter((name) => !name.startsWith('.') && statSync(join(path, name)).isFile());
+      // Pictures of an export lie in a folder of their own.
+      const pictures = join(path, 'photos');
+      if (existsSync(pictures) && statSync(pictures).isDirectory())
+        names.push(...readdirSync(pictures).filter((name) => PICTURE.test(name.toLowerCase())).map((name) => join('photos', name))); // prettier-ignore
       if (!names.length) throw new FormatError(`${path}: the folder is empty`);
       for (const name of names.sort())
         found.push(...(/\.kmz$/i.test(name) ? await zipSources(join(path, name)) : [fromDisk(join(path, name))]));
@@ -75,6 +82,7 @@ export async function textOf(source: Source): Promise<string> {
  */
 export async function kindOf(source: Source, ours: boolean): Promise<SourceKind | null> {
   const name = source.name.toLowerCase();
+  if (PICTURE.test(name)) return 'picture';
   if (name === 'water.json') return 'water';
   if (name === 'outline.geojson') return 'outline';
   if (name === 'cover.geojson') return 'cover';
@@ -103,10 +111,12 @@ async function looksLikeNmea(source: Source): Promise<boolean> {
 async function recordByHeader(source: Source, named: RecordName | undefined): Promise<RecordName | null> {
   for await (const batch of csvRows(source.bytes(), source.name)) {
     const header = batch[0].fields.map((f) => f.trim().toLowerCase());
-    const fitting = RECORD_ORDER.filter((r) =>
-      Object.entries(records[r] as Fields)
-        .filter(([, f]) => f.needed)
-        .every(([column]) => header.includes(column)),
+    const fitting = RECORD_ORDER.filter(
+      (r) =>
+        (!BY_NAME.includes(r) || r === named) &&
+        Object.entries(records[r] as Fields)
+          .filter(([, f]) => f.needed)
+          .every(([column]) => header.includes(column)),
     );
     if (named && Object.keys(records[named]).some((c) => c.includes('_') && header.includes(c))) return named;
     if (named && header.includes('trip')) return named;

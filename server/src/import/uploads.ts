@@ -11,7 +11,7 @@ const DAY = 86_400_000;
 
 /** Files that were sent and wait to be imported: spooled to disk first, so that a killed server can take the job up again. */
 export class Uploads {
-  constructor(private readonly folder: string) {}
+  constructor(readonly folder: string) {}
 
   private of(upload: string): string {
     if (!isId(upload)) throw new FormatError('upload is not a UUID');
@@ -47,9 +47,10 @@ export class Uploads {
     await rm(this.of(upload), { recursive: true, force: true });
   }
 
-  /** Clears away what was sent more than two days ago and never imported. */
-  async tidy(): Promise<void> {
+  /** Clears away what was sent more than two days ago and never imported. @param wanted what imports still wait for */
+  async tidy(wanted: string[]): Promise<void> {
     for (const name of await readdir(this.folder).catch(() => [])) {
+      if (wanted.some((upload) => upload.toLowerCase() === name)) continue;
       const path = join(this.folder, name);
       if (Date.now() - (await stat(path)).mtimeMs > 2 * DAY) await rm(path, { recursive: true, force: true });
     }

@@ -3,7 +3,8 @@ import type { Pool } from '../db/pool';
 import { waterById, type WaterRow } from '../db/waters';
 import { importInto, type ImportOptions, type ImportResult } from '../import/import';
 import type { Source } from '../import/sources';
-import { buildWaterChart, freshLooks } from './ready';
+import { freshLooks } from './looks';
+import { buildWaterChart } from './ready';
 import type { TaskOptions } from './pool';
 
 /** What an import did, up to looks that are fresh. */

@@ -1,39 +1,18 @@
 import { randomUUID } from 'node:crypto';
+import { setTimeout as sleep } from 'node:timers/promises';
 import PgBoss from 'pg-boss';
-import { FormatError } from '@restless-shoal/core/formats';
+import { JOB_KINDS, type JobKind, type JobState } from '@restless-shoal/core/contract';
+import type { ScoreCard } from '@restless-shoal/core/forecast';
 import { isId } from '@restless-shoal/core/logbook';
+import type { SpeciesProfile } from '@restless-shoal/core/species';
 import type { Pool } from '../db/pool';
-import { listWaters, loggedSpecies, speciesOf, waterById } from '../db/waters';
-import { NoSuchWaterError } from '../import/import';
+import { listWaters, loggedSpecies, speciesOf, waterById, type WaterRow } from '../db/waters';
 import type { Uploads } from '../import/uploads';
-import { importAndReady, type ImportRequest } from './import-and-ready';
-import type { TaskOptions } from './pool';
-import { buildWaterChart, freshFit, freshLooks, latestFit, scoreFit, scoresOfFit } from './ready';
-
-export type JobKind = 'fit' | 'score' | 'chart' | 'import';
-
-export interface JobState {
-  id: string;
-  kind: JobKind;
-  water: string | null;
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
-  /** 0–1. */
-  share: number;
-  /** What it is at. */
-  words: string | null;
-  error: string | null;
-  /** What came of it, once done. */
-  result: unknown;
-}
-
-interface JobData {
-  account: string;
-  /** Null for an import that makes its water. */
-  water: string | null;
-  species?: string;
-  upload?: string;
-  request?: ImportRequest;
-}
+import type { ImportRequest } from './import-and-ready';
+import { runJob } from './pool';
+import { keptLooks, staleLooks, type TripWithLooks } from './looks';
+import { latestFit, scoresOfFit } from './ready';
+import type { JobData } from './work';
 
 const STATES: Record<string, JobState['state']> = {
   created: 'waiting',
@@ -47,7 +26,10 @@ const STATES: Record<string, JobState['state']> = {
 /** So many species of a water are forecast before anybody asks. */
 const AHEAD = 2;
 
-/** A running job says that it lives every so often; one that was silent for longer lost its server. */
+/** A request waits so long for what is derived from what was just logged. */
+const MOMENT_MS = 3000;
+
+/** A running job says that it lives every so often; one that was silent for longer is run by nobody. */
 const BEAT_MS = 3000;
 const SILENT_MS = 12_000;
 
@@ -60,20 +42,20 @@ interface JobsOptions {
   log?: (line: string) => void;
 }
 
-/** Long work, queued in the database, run in worker threads: it survives a restart and can be cancelled. */
+/** Long work, queued in the database, done in threads of its own: it survives a restart and can be cancelled. */
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly running = new Map<string, AbortController>();
-  /** Tells this server's jobs from those of another, or of one before it. */
-  private readonly server = randomUUID();
   private beats: NodeJS.Timeout | null = null;
   private readonly pool: Pool;
+  private readonly url: string;
   readonly uploads: Uploads;
   private readonly ahead: boolean;
   private readonly log: (line: string) => void;
 
   constructor({ pool, url, uploads, ahead = true, log = () => undefined }: JobsOptions) {
     this.pool = pool;
+    this.url = url;
     this.ahead = ahead;
     this.uploads = uploads;
     this.log = log;
@@ -83,19 +65,16 @@ export class Jobs {
 
   async start(): Promise<void> {
     await this.boss.start();
-    const work: Record<JobKind, (data: JobData, options: TaskOptions) => Promise<unknown>> = {
-      fit: (data, options) => this.fit(data, options),
-      score: (data, options) => this.score(data, options),
-      chart: (data, options) => this.chart(data, options),
-      import: (data, options) => this.import(data, options),
-    };
-    for (const kind of Object.keys(work) as JobKind[]) {
+    for (const kind of JOB_KINDS) {
       await this.boss.createQueue(kind, { name: kind, retryLimit: 2, expireInSeconds: 3600 });
-      await this.boss.work<JobData>(kind, { pollingIntervalSeconds: 0.5 }, async ([job]) => this.run(kind, job, work[kind]));
+      await this.boss.work<JobData>(kind, { pollingIntervalSeconds: 0.5 }, async ([job]) => this.run(kind, job));
     }
     await this.takeUpSilent();
     this.beats = setInterval(() => void this.beat().catch((error: Error) => this.log(`jobs: ${error.message}`)), BEAT_MS);
-    await this.uploads.tidy();
+    const { rows } = await this.pool.query<{ upload: string }>(
+      `SELECT data->>'upload' AS upload FROM pgboss.job WHERE name = 'import' AND state <= 'active'`,
+    );
+    await this.uploads.tidy(rows.map((r) => r.upload));
   }
 
   async stop(): Promise<void> {
@@ -104,91 +83,73 @@ export class Jobs {
     await this.boss.stop({ graceful: false, wait: false, close: true });
   }
 
-  private async run(
-    kind: JobKind,
-    job: PgBoss.Job<JobData>,
-    work: (data: JobData, options: TaskOptions) => Promise<unknown>,
-  ): Promise<void> {
+  private async run(kind: JobKind, { id, data }: PgBoss.Job<JobData>): Promise<void> {
     const stop = new AbortController();
-    this.running.set(job.id, stop);
-    await this.pool.query('UPDATE job_progress SET server = $2, changed_at = now() WHERE job_id = $1', [job.id, this.server]);
+    this.running.set(id, stop);
+    await this.pool.query('UPDATE job_progress SET changed_at = now() WHERE job_id = $1', [id]);
     let shown = { share: 0, words: '' };
+    const onProgress = (share: number, words = shown.words): void => {
+      if (Math.abs(share - shown.share) < 0.02 && words === shown.words) return;
+      shown = { share, words };
+      this.pool
+        .query('UPDATE job_progress SET share = $2, words = $3, changed_at = now() WHERE job_id = $1', [id, share, words || null])
+        .catch(() => undefined);
+    };
     try {
-      const result = await work(job.data, {
-        signal: stop.signal,
-        onProgress: (share, words = shown.words) => {
-          if (Math.abs(share - shown.share) < 0.02 && words === shown.words) return;
-          shown = { share, words };
-          this.pool
-            .query('UPDATE job_progress SET share = $2, words = $3, changed_at = now() WHERE job_id = $1', [job.id, share, words || null])
-            .catch(() => undefined);
-        },
-      });
-      await this.pool.query('UPDATE job_progress SET share = 1, result = $2 WHERE job_id = $1', [job.id, JSON.stringify(result ?? null)]);
+      const outcome = await runJob({ kind, data, url: this.url, folder: this.uploads.folder }, { signal: stop.signal, onProgress });
+      const refused = 'refused' in outcome;
+      if (!refused) await this.followUp(kind, data, outcome.result);
+      // A file that cannot be read will not be read better the next time: the job ends, and says why. What was refused is
+      // sent anew once it is put right.
+      await this.pool.query(`UPDATE job_progress SET ${refused ? '' : 'share = 1, '}result = $2, changed_at = now() WHERE job_id = $1`, [
+        id,
+        storable(refused ? outcome : (outcome.result ?? null)),
+      ]);
+      if (data.upload !== undefined) await this.uploads.drop(data.upload);
     } catch (error) {
-      // A file that cannot be read will not be read better the next time: the job ends, and says why.
-      if (!(error instanceof FormatError || error instanceof NoSuchWaterError)) {
-        if (!stop.signal.aborted) this.log(`${kind} job ${job.id}: ${(error as Error).stack ?? String(error)}`);
-        throw error;
-      }
-      await this.pool.query('UPDATE job_progress SET result = $2 WHERE job_id = $1', [job.id, JSON.stringify({ refused: error.message })]);
-      // What was refused is sent anew once it is put right.
-      if (job.data.upload !== undefined) await this.uploads.drop(job.data.upload);
+      if (!stop.signal.aborted) this.log(`${kind} job ${id}: ${(error as Error).stack ?? String(error)}`);
+      throw error;
     } finally {
-      this.running.delete(job.id);
+      this.running.delete(id);
     }
+  }
+
+  /** What a finished job is followed by: how good a forecast is, and the forecasts of what was brought in. */
+  private async followUp(kind: JobKind, { account, water, species }: JobData, result: unknown): Promise<void> {
+    // How good it is comes of itself.
+    if (kind === 'fit') await this.startScore(account, water!, species!);
+    if (kind === 'import') await this.fitAhead(account, (result as { water: string }).water);
   }
 
   private async beat(): Promise<void> {
     const ids = [...this.running.keys()];
-    if (ids.length) await this.pool.query('UPDATE job_progress SET changed_at = now() WHERE job_id = ANY($1)', [ids]);
+    if (ids.length) {
+      await this.pool.query('UPDATE job_progress SET changed_at = now() WHERE job_id = ANY($1)', [ids]);
+      // Another server may have been asked to stop one of ours.
+      const { rows } = await this.pool.query<{ id: string }>(`SELECT id FROM pgboss.job WHERE id = ANY($1) AND state = 'cancelled'`, [ids]);
+      for (const { id } of rows) this.running.get(id)?.abort();
+    }
     await this.takeUpSilent();
   }
 
-  /** Jobs whose server died go back to the queue. */
+  /**
+   * Jobs that nobody runs go back to the queue: their server died, or the database was away when they ended. Of those that
+   * had written what came of them, only the end is missing.
+   */
   private async takeUpSilent(): Promise<void> {
-    const { rows } = await this.pool.query<{ id: string; queue: string }>(
-      `SELECT p.job_id AS id, p.queue FROM job_progress p JOIN pgboss.job j ON j.id = p.job_id
-        WHERE j.state = 'active' AND p.server IS DISTINCT FROM $1 AND p.changed_at < now() - make_interval(secs => $2)`,
-      [this.server, SILENT_MS / 1000],
+    const { rows } = await this.pool.query<{ id: string; queue: string; ended: boolean }>(
+      `SELECT p.job_id AS id, p.queue, p.result IS NOT NULL AS ended FROM job_progress p JOIN pgboss.job j ON j.id = p.job_id
+        WHERE j.state = 'active' AND p.job_id <> ALL($1)
+          -- A clock that was put back leaves signs of life that lie ahead.
+          AND abs(extract(epoch FROM now() - p.changed_at)) > $2 AND abs(extract(epoch FROM now() - j.started_on)) > $2`,
+      [[...this.running.keys()], SILENT_MS / 1000],
     );
-    for (const { id, queue } of rows) {
-      this.log(`${queue} job ${id}: its server is gone; it is taken up again`);
-      await this.boss.fail(queue, id, { message: 'its server was gone' });
+    // No job is meant for later: one that is was queued by a clock that has been put back.
+    await this.pool.query(`UPDATE pgboss.job SET start_after = now() WHERE state < 'active' AND start_after > now()`);
+    for (const { id, queue, ended } of rows) {
+      this.log(`${queue} job ${id}: nobody runs it; ${ended ? 'it had ended' : 'it is taken up again'}`);
+      await (ended ? this.boss.complete(queue, id) : this.boss.fail(queue, id, { message: 'its server was gone' }));
     }
-  }
-
-  private async fit({ account, water: waterId, species }: JobData, options: TaskOptions): Promise<void> {
-    const water = await waterById(this.pool, account, waterId!);
-    if (!water) throw new FormatError('the water is gone');
-    await freshFit(this.pool, water, species!, null, options);
-    // How good it is comes of itself.
-    if (this.ahead) await this.startScore(account, water.id, species!);
-  }
-
-  private async score({ account, water: waterId, species }: JobData, options: TaskOptions): Promise<void> {
-    const water = await waterById(this.pool, account, waterId!);
-    if (!water) throw new FormatError('the water is gone');
-    await scoreFit(this.pool, water, species!, options);
-  }
-
-  private async chart({ account, water: waterId }: JobData, { signal, onProgress }: TaskOptions): Promise<unknown> {
-    const water = await waterById(this.pool, account, waterId!);
-    if (!water) throw new FormatError('the water is gone');
-    const built = await buildWaterChart(this.pool, water, { signal, onProgress: (s, words) => onProgress?.(0.9 * s, words) });
-    onProgress?.(0.9, 'deriving looks');
-    await freshLooks(this.pool, water, { signal, onProgress: (s) => onProgress?.(0.9 + 0.1 * s, 'deriving looks') });
-    return built && { soundings: built.soundings, cells: built.cells };
-  }
-
-  private async import({ account, upload, request }: JobData, options: TaskOptions): Promise<unknown> {
-    options.onProgress?.(0.02, 'reading');
-    const result = await importAndReady(this.pool, account, await this.uploads.sources(upload!), request!, options);
-    await this.uploads.drop(upload!);
-    await this.fitAhead(account, result.imported.water.id);
-    const { imported, chart, looks } = result;
-    const { water, created, files, passedOver, unknownPlaces } = imported;
-    return { water: water.id, created, files, passedOver, unknownPlaces, chart, looks };
   }
 
   /**
@@ -216,11 +177,31 @@ export class Jobs {
       if (!water.archived_at && water.soundings) await this.fitAhead(account, water.id);
   }
 
+  /** What a fit is worth, and whether that is still being worked out: it is begun where nobody did. */
+  async scoresOf(account: string, water: WaterRow, species: SpeciesProfile): Promise<{ card: ScoreCard | null; pending: boolean }> {
+    const found = await scoresOfFit(this.pool, water, species);
+    if (found) return { ...found, pending: false };
+    const fit = await latestFit(this.pool, water, species);
+    if (!fit || fit.stale || (await this.failedLately('score', water.id, species.name))) return { card: null, pending: false };
+    await this.startScore(account, water.id, species.name);
+    return { card: null, pending: true };
+  }
+
+  /** Whether a job that nobody asked for by hand has failed a moment ago: whoever looks again must not begin it over and over. */
+  private async failedLately(kind: JobKind, water: string, species?: string): Promise<boolean> {
+    const { rowCount } = await this.pool.query(
+      `SELECT 1 FROM pgboss.job WHERE name = $1 AND state IN ('failed', 'cancelled') AND data->>'water' = $2
+          AND data->>'species' IS NOT DISTINCT FROM $3 AND completed_on > now() - interval '10 minutes' LIMIT 1`,
+      [kind, water, species ?? null],
+    );
+    return Boolean(rowCount);
+  }
+
   /** Queues a job; one that waits already for the same thing is joined. */
-  private async queue(kind: JobKind, data: JobData, same: { sql: string; values: unknown[] } | null): Promise<string> {
+  private async queue(kind: JobKind, data: JobData, same: { sql: string; values: unknown[]; running?: boolean } | null): Promise<string> {
     if (same) {
       const waiting = await this.pool.query<{ id: string }>(
-        `SELECT id FROM pgboss.job WHERE name = $1 AND state = 'created' AND ${same.sql} LIMIT 1`,
+        `SELECT id FROM pgboss.job WHERE name = $1 AND state ${same.running ? `<= 'active'` : `= 'created'`} AND ${same.sql} LIMIT 1`,
         [kind, ...same.values],
       );
       if (waiting.rowCount) return waiting.rows[0].id;
@@ -232,7 +213,8 @@ export class Jobs {
       kind,
       data.water,
     ]);
-    await this.boss.send(kind, data, { id });
+    // A clock that is put far ahead must not make it too old to be done.
+    await this.boss.send(kind, data, { id, retentionDays: 20_000 });
     return id;
   }
 
@@ -241,8 +223,34 @@ export class Jobs {
     return this.queue('fit', { account, water, species }, same);
   }
 
+  startLooks(account: string, water: string): Promise<string> {
+    return this.queue('looks', { account, water }, { sql: `data->>'water' = $2`, values: [water] });
+  }
+
+  /**
+   * Has looks of a water that are stale derived by a job, which is waited for a moment.
+   * @returns whether it takes longer than that: what is kept is handed out meanwhile
+   */
+  async settleLooks(account: string, water: WaterRow): Promise<boolean> {
+    if (!(await staleLooks(this.pool, water)).length || (await this.failedLately('looks', water.id))) return false;
+    const job = await this.startLooks(account, water.id);
+    for (const end = Date.now() + MOMENT_MS; Date.now() < end;) {
+      await sleep(100);
+      const state = (await this.state(account, job))?.state;
+      if (state !== 'waiting' && state !== 'running') break;
+    }
+    return (await staleLooks(this.pool, water)).length > 0;
+  }
+
+  /** The looks of a water, and whether newer ones are on their way. */
+  async looksOf(account: string, water: WaterRow): Promise<{ trips: TripWithLooks[]; deriving: boolean }> {
+    const deriving = await this.settleLooks(account, water);
+    return { trips: await keptLooks(this.pool, water), deriving };
+  }
+
   startScore(account: string, water: string, species: string): Promise<string> {
-    const same = { sql: `data->>'water' = $2 AND data->>'species' = $3`, values: [water, species] };
+    // One that runs already scores what is there now.
+    const same = { sql: `data->>'water' = $2 AND data->>'species' = $3`, values: [water, species], running: true };
     return this.queue('score', { account, water, species }, same);
   }
 
@@ -304,6 +312,12 @@ export class Jobs {
     return true;
   }
 }
+
+/** JSON that a database keeps: names in broken files hold zero bytes and halves of characters. */
+const storable = (value: unknown): string =>
+  JSON.stringify(value, (_, v: unknown) =>
+    typeof v === 'string' ? v.replaceAll('\u0000', '').replaceAll(/\p{Surrogate}/gu, '\ufffd') : v,
+  );
 
 interface Progress {
   job_id: string;

@@ -1,59 +1,52 @@
-import { createHash } from 'node:crypto';
-import { mainBody, packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
+import { packChart, unpackChart, type Chart } from '@restless-shoal/core/chart';
 import {
   ENOUGH_OF_ITS_OWN,
   frameLength,
   LEAST_BORROWED,
+  levelBaseOf,
+  surfaceReadings,
   unpackModel,
   type Model,
   type ScoreCard,
+  type TimedReading,
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
-import { isTidal } from '@restless-shoal/core/lake';
-import type { Look } from '@restless-shoal/core/logbook';
+import { isTidal, usualCourse } from '@restless-shoal/core/lake';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { zoneOffset } from '@restless-shoal/core/units';
 import { rodHours, type RodHours, type RodHoursInput } from '@restless-shoal/core/patterns';
 import { latestChart, loadChart, storeChart, type ChartRow } from '../db/charts';
-import {
-  contactsOf,
-  profilesOfWater,
-  readingsOfWater,
-  responsesOf,
-  responsesOfWater,
-  stopsOf,
-  stopsOfWater,
-  trackOf,
-  tripsOf,
-  type TripRow,
-} from '../db/log';
+import { profilesOfWater, readingsOfWater, responsesOfWater, stopsOfWater, tripsOf, type TripRow } from '../db/log';
 import type { Pool } from '../db/pool';
 import { markedHardness, soundingColumns } from '../db/soundings';
 import { coverOf, setOutline, speciesOf, waterById, type WaterRow } from '../db/waters';
-import { runChart, runFit, runLooks, runScore, type TaskOptions } from './pool';
+import { codeOf, digestOf } from './derivations';
+import { beamOf, freshLooks } from './looks';
+import { runChart, runFit, runScore, type TaskOptions } from './pool';
 import type { FitTask } from './worker';
-
-/** Moves when the way looks or fits are computed changes, so that old ones are neither used again nor read as new ones. */
-const METHOD = '15';
-
-/** Beam of the water's first rig that names one, degrees. */
-function beamOf(water: WaterRow): number {
-  const rigs = Array.isArray(water.rigs) ? (water.rigs as { beam_deg?: unknown }[]) : [];
-  const beam = rigs.map((r) => Number(r?.beam_deg)).find((b) => b > 0 && b < 120);
-  return beam ?? 20;
-}
+import { ToldError } from '../told-error';
 
 /** Where the water lies and how large it is. */
-export function frameOf(water: WaterRow, chart: Chart): WaterFrame {
+export function frameOf(water: WaterRow, chart: Chart, readings: TimedReading[]): WaterFrame {
   const centre = water.outline ? ringsCentroid(water.outline) : { latitude: water.latitude ?? 0, longitude: water.longitude ?? 0 };
+  const altitude = water.altitude_m ?? 0;
   return {
     ...centre,
-    altitude: water.altitude_m ?? 0,
+    altitude,
+    kind: water.kind,
+    levelBase: levelBaseOf(readings, altitude),
+    course: usualCourse(surfaceReadings(readings), centre.latitude, altitude),
     deepest: Math.max(1, chart.deepest),
     lengthKm: frameLength(chart.cells.column, chart.cells.row),
     rule: readDepthRule(water.rules),
   };
+}
+
+/** The middle one of some values, of up to some thousands of them: one fix gone astray does not move it. */
+function middleOf(values: Float64Array): number {
+  const step = Math.ceil(values.length / 5000);
+  return values.filter((_, k) => k % step === 0).sort()[Math.floor(Math.ceil(values.length / step) / 2)];
 }
 
 /**
@@ -70,8 +63,7 @@ export async function buildWaterChart(
   const soundings = await soundingColumns(pool, water.id);
   const outline = water.outline_proposed ? null : water.outline;
   if (!outline && soundings.count < 3) return null;
-  const first = outline ? 0 : mainBody(soundings.latitude, soundings.longitude).indexOf(1);
-  const epsg = water.epsg ?? utmEpsg({ latitude: soundings.latitude[first], longitude: soundings.longitude[first] });
+  const epsg = water.epsg ?? utmEpsg({ latitude: middleOf(soundings.latitude), longitude: middleOf(soundings.longitude) });
   const readings = await readingsOfWater(pool, water.id);
   const built = await runChart(
     {
@@ -102,56 +94,11 @@ export async function buildWaterChart(
     Object.assign(water, { outline, epsg, outline_proposed });
   }
   return {
-    id: await storeChart(pool, water.id, chart, packChart(chart), madeFor),
+    id: await storeChart(pool, water.id, chart, packChart(chart), madeFor, codeOf('chart')),
     soundings: chart.soundings,
     cells: chart.cells.count,
     chart,
   };
-}
-
-export interface TripWithLooks {
-  trip: TripRow;
-  looks: Look[];
-  outside: string[];
-}
-
-/** The looks of all trips of a water; those whose trip or chart changed are derived anew. */
-export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptions = {}): Promise<TripWithLooks[]> {
-  const trips = await tripsOf(pool, water.id);
-  if (!water.outline || !water.epsg) return trips.map((trip) => ({ trip, looks: [], outside: [] }));
-  const chart = await latestChart(pool, water.id);
-  const stampOf = (trip: TripRow): string => `${METHOD} ${trip.changed_at} ${chart?.id ?? 0} ${water.version}`;
-  const kept = await pool.query<{ trip_id: string; stamp: string; body: Look[]; outside: string[] }>(
-    'SELECT l.* FROM looks l JOIN trips t ON t.id = l.trip_id WHERE t.water_id = $1',
-    [water.id],
-  );
-  const byTrip = new Map(kept.rows.map((r) => [r.trip_id, r]));
-  const stale = trips.filter((t) => byTrip.get(t.id)?.stamp !== stampOf(t));
-  // A few trips at a time, so that the rows of a long log need not be in memory at once.
-  for (let from = 0; from < stale.length; from += 8) {
-    const batch = stale.slice(from, from + 8);
-    const rows = await Promise.all(
-      batch.map(async (t) => ({
-        id: t.id,
-        track: await trackOf(pool, t.id),
-        stops: await stopsOf(pool, t.id),
-        contacts: await contactsOf(pool, t.id),
-        responses: await responsesOf(pool, t.id),
-      })),
-    );
-    const derived = await runLooks(
-      { epsg: water.epsg, outline: water.outline, chart: chart?.body ?? null, beam: beamOf(water), trips: rows },
-      { ...options, onProgress: (s) => options.onProgress?.((from + s * batch.length) / stale.length) },
-    );
-    for (const [k, one] of derived.entries()) {
-      byTrip.set(one.id, { trip_id: one.id, stamp: stampOf(batch[k]), body: one.looks, outside: one.outside });
-      await pool.query(
-        'INSERT INTO looks (trip_id, stamp, body, outside) VALUES ($1, $2, $3, $4) ON CONFLICT (trip_id) DO UPDATE SET stamp = EXCLUDED.stamp, body = EXCLUDED.body, outside = EXCLUDED.outside',
-        [one.id, stampOf(batch[k]), JSON.stringify(one.looks), JSON.stringify(one.outside)],
-      );
-    }
-  }
-  return trips.map((trip) => ({ trip, looks: byTrip.get(trip.id)?.body ?? [], outside: byTrip.get(trip.id)?.outside ?? [] }));
 }
 
 /** Rates by rod-hour of a water's log. @param is whether a name is the species asked for */
@@ -187,41 +134,13 @@ export async function rodHoursOf(pool: Pool, water: WaterRow, is: (species: stri
   });
 }
 
-/**
- * The looks of a day up to a moment, from what had been logged by then alone.
- * @param dayOf the date of a moment where the water lies
- */
-export async function looksOfDay(pool: Pool, water: WaterRow, at: Date, dayOf: (t: Date) => string): Promise<Look[]> {
-  const chart = await latestChart(pool, water.id);
-  if (!water.outline || !water.epsg || !chart) return [];
-  const trips = (await tripsOf(pool, water.id)).filter((t) => {
-    const start = new Date(t.start);
-    return start <= at && dayOf(start) === dayOf(at);
-  });
-  const by = <R extends { time?: string; start?: string }>(rows: R[]): R[] =>
-    rows.filter((r) => Date.parse((r.time ?? r.start)!) <= at.getTime());
-  const rows = await Promise.all(
-    trips.map(async (t) => ({
-      id: t.id,
-      track: by(await trackOf(pool, t.id)),
-      // A stop that goes on is fished up to the moment.
-      stops: by(await stopsOf(pool, t.id)).map((s) => (s.end && Date.parse(s.end) > at.getTime() ? { ...s, end: at.toISOString() } : s)),
-      contacts: by(await contactsOf(pool, t.id)),
-      responses: by(await responsesOf(pool, t.id)),
-    })),
-  );
-  if (!rows.length) return [];
-  const derived = await runLooks({ epsg: water.epsg, outline: water.outline, chart: chart.body, beam: beamOf(water), trips: rows });
-  return derived.flatMap((d) => d.looks).sort((a, b) => a.from - b.from);
-}
-
 /** A name that no profile of the water knows. */
-export class UnknownSpeciesError extends Error {
+export class UnknownSpeciesError extends ToldError {
   constructor(
-    name: string,
+    readonly species: string,
     readonly known: string[],
   ) {
-    super(`species "${name}" is not known on this water; known are ${known.join(', ')}`);
+    super(`species "${species}" is not known on this water; known are ${known.join(', ')}`);
   }
 }
 
@@ -271,24 +190,32 @@ async function sourceFor(
         AND (m.stats->>'trips')::int >= $4 AND (m.stats->>'contacts')::float8 >= $5
         AND ($6::float8 IS NULL OR (m.stats->>'to')::float8 <= $6)
       ORDER BY (m.stats->>'contacts')::float8 DESC, m.id DESC LIMIT 1`,
-    [water.account_id, water.id, species.name, LEAST_BORROWED.trips, LEAST_BORROWED.contacts, until && until.getTime(), METHOD],
+    [water.account_id, water.id, species.name, LEAST_BORROWED.trips, LEAST_BORROWED.contacts, until && until.getTime(), codeOf('fit')],
   );
   return found.rows[0] ?? null;
 }
 
-/** What a fit rests on, as a digest: the same digest needs no new fit. */
+/** What a fit rests on, as a digest: the same digest needs no new fit. All that `fitTask` hands to the fit is in it. */
 function inputsOf(
   water: WaterRow,
   species: SpeciesProfile,
+  known: SpeciesProfile[],
   chart: ChartRow,
   trips: TripRow[],
   source: Source | null,
   until: Date | null,
 ): string {
-  const stamps = trips.map((t) => [t.id, t.changed_at]);
-  return createHash('sha256')
-    .update(JSON.stringify([METHOD, species, water.rules, chart.id, stamps, source?.inputs, until && trips.length === 0 ? 'none' : '']))
-    .digest('hex');
+  return digestOf('fit', [
+    codeOf('looks'),
+    species,
+    // A mark of another species may be one of these, and the other way round.
+    known,
+    [water.rules, water.altitude_m, water.latitude, water.longitude, beamOf(water)],
+    chart.id,
+    trips.map((t) => [t.id, t.changed_at]),
+    source?.inputs,
+    until && trips.length === 0 ? 'none' : '',
+  ]);
 }
 
 /** The trips that may train a forecast: all, or those ended by a moment. */
@@ -304,16 +231,16 @@ export async function latestFit(
   const chart = await latestChart(pool, water.id);
   const found = await pool.query<{ body: Buffer; fitted_at: string; stats: unknown; inputs: string }>(
     "SELECT body, fitted_at, stats, inputs FROM models WHERE water_id = $1 AND species = $2 AND stats->>'method' = $3 ORDER BY id DESC LIMIT 1",
-    [water.id, species.name, METHOD],
+    [water.id, species.name, codeOf('fit')],
   );
   if (!found.rowCount || !chart) return null;
   const row = found.rows[0];
-  const trips = await tripsOf(pool, water.id);
+  const [trips, known] = [await tripsOf(pool, water.id), await speciesOf(pool, water.id)];
   return {
     body: row.body,
     fittedAt: row.fitted_at,
     stats: row.stats,
-    stale: row.inputs !== inputsOf(water, species, chart, trips, await sourceFor(pool, water, species, trips, null), null),
+    stale: row.inputs !== inputsOf(water, species, known, chart, trips, await sourceFor(pool, water, species, trips, null), null),
   };
 }
 
@@ -331,25 +258,30 @@ async function fitTask(
   const wanted = new Set(trips.map((t) => t.id));
   const looks = (await freshLooks(pool, water, options)).filter((t) => wanted.has(t.trip.id));
   const upTo = (time: string): boolean => !until || Date.parse(time) <= until.getTime();
+  const readings = (await readingsOfWater(pool, water.id)).filter((r) => upTo(r.time));
   return {
     species,
     known,
     chart: chart.body,
-    frame: frameOf(water, unpackChart(chart.body)),
+    frame: frameOf(
+      water,
+      unpackChart(chart.body),
+      readings.map((row) => ({ at: Date.parse(row.time), row })),
+    ),
     trips: looks.map((t) => t.looks),
-    readings: (await readingsOfWater(pool, water.id)).filter((r) => upTo(r.time)),
+    readings,
     profiles: (await profilesOfWater(pool, water.id)).filter((r) => upTo(r.time)),
     borrowed: source && { water: source.water, body: source.body },
   };
 }
 
-/** What the fit of all that is logged is worth on trips held out; null where nobody scored it yet, or too little is logged. */
-export async function scoresOfFit(pool: Pool, water: WaterRow, species: SpeciesProfile): Promise<ScoreCard | null> {
-  const found = await pool.query<{ scores: ScoreCard | null }>(
-    "SELECT scores FROM models WHERE water_id = $1 AND species = $2 AND scores IS NOT NULL AND stats->>'method' = $3 ORDER BY id DESC LIMIT 1",
-    [water.id, species.name, METHOD],
+/** What the newest fit is worth on trips held out; the card is null where too little is logged. Null while nobody scored one. */
+export async function scoresOfFit(pool: Pool, water: WaterRow, species: SpeciesProfile): Promise<{ card: ScoreCard | null } | null> {
+  const found = await pool.query<{ card: ScoreCard | null }>(
+    "SELECT scores->'card' AS card FROM models WHERE water_id = $1 AND species = $2 AND scores->>'code' = $3 ORDER BY id DESC LIMIT 1",
+    [water.id, species.name, codeOf('scores')],
   );
-  return found.rows[0]?.scores ?? null;
+  return found.rows[0] ?? null;
 }
 
 /** Scores the fit of all that is logged on trips held out, and keeps that with the fit. */
@@ -359,21 +291,21 @@ export async function scoreFit(pool: Pool, water: WaterRow, name: string, option
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = await tripsOf(pool, water.id);
   const source = await sourceFor(pool, water, species, trips, null);
-  const inputs = inputsOf(water, species, chart, trips, source, null);
-  const scored = await pool.query('SELECT 1 FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3 AND scores IS NOT NULL', [
+  const inputs = inputsOf(water, species, known, chart, trips, source, null);
+  const scored = await pool.query("SELECT 1 FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3 AND scores->>'code' = $4", [
     water.id,
     species.name,
     inputs,
+    codeOf('scores'),
   ]);
   if (scored.rowCount) return;
   const card = await runScore(await fitTask(pool, water, species, known, chart, trips, source, null, { signal: options.signal }), options);
-  if (card)
-    await pool.query('UPDATE models SET scores = $4 WHERE water_id = $1 AND species = $2 AND inputs = $3', [
-      water.id,
-      species.name,
-      inputs,
-      JSON.stringify(card),
-    ]);
+  await pool.query('UPDATE models SET scores = $4 WHERE water_id = $1 AND species = $2 AND inputs = $3', [
+    water.id,
+    species.name,
+    inputs,
+    JSON.stringify({ code: codeOf('scores'), card }),
+  ]);
 }
 
 /** Fits a species on a water, or hands out a fit that is still valid. @param until only trips ended by then train it */
@@ -389,7 +321,7 @@ export async function freshFit(
   if (!chart) throw new Error(`${water.name} has no chart yet: import soundings or an outline first`);
   const trips = trainedBy(await tripsOf(pool, water.id), until);
   const source = await sourceFor(pool, water, species, trips, until);
-  const inputs = inputsOf(water, species, chart, trips, source, until);
+  const inputs = inputsOf(water, species, known, chart, trips, source, until);
   const found = await pool.query<{ body: Buffer; fitted_at: string }>(
     'SELECT body, fitted_at FROM models WHERE water_id = $1 AND species = $2 AND inputs = $3',
     [water.id, species.name, inputs],
@@ -404,7 +336,7 @@ export async function freshFit(
   const model = unpackModel(body);
   const stored = await pool.query<{ fitted_at: string }>(
     'INSERT INTO models (water_id, species, inputs, stats, body) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (water_id, species, inputs) DO UPDATE SET fitted_at = now() RETURNING fitted_at',
-    [water.id, species.name, inputs, JSON.stringify({ ...model.stats, method: METHOD }), Buffer.from(body)],
+    [water.id, species.name, inputs, JSON.stringify({ ...model.stats, method: codeOf('fit') }), Buffer.from(body)],
   );
   // The newest few are kept: going back and forth between dates should not mean fitting again.
   await pool.query(

@@ -21,8 +21,9 @@ import {
   type Worked,
 } from '@restless-shoal/core/chart';
 import {
+  atTheirLevels,
   borrowFrom,
-  castsOf,
+  groupProfiles,
   fitModel,
   looksForFit,
   packModel,
@@ -194,7 +195,8 @@ export interface LooksTask extends WithPort {
   outline: OutlineGeometry;
   chart: Uint8Array | null;
   beam: number;
-  trips: { id: string; track: TrackFix[]; stops: Stop[]; contacts: Contact[]; responses: Response[] }[];
+  /** `level`: how far the water stood above the datum of the chart, m. */
+  trips: { id: string; level: number; track: TrackFix[]; stops: Stop[]; contacts: Contact[]; responses: Response[] }[];
 }
 
 export interface TripLooks {
@@ -209,7 +211,10 @@ export function looks(task: LooksTask): TripLooks[] {
   const cells = new WaterCells(ringsOf(task.epsg, task.outline));
   const depth = task.chart ? unpackChart(task.chart).depth : null;
   return task.trips.map((trip, i) => {
-    const derived = deriveLooks(tripInPlane(plane, trip), cells, { depthAt: (x, y) => depth?.at(x, y) ?? NaN, beam: task.beam });
+    const derived = deriveLooks(tripInPlane(plane, trip), cells, {
+      depthAt: (x, y) => (depth?.at(x, y) ?? NaN) + trip.level,
+      beam: task.beam,
+    });
     task.port?.postMessage({ share: (i + 1) / task.trips.length });
     return { id: trip.id, ...derived };
   });
@@ -232,7 +237,7 @@ const borrowedOf = ({ borrowed }: FitTask): Borrowed | null => borrowed && borro
 function looksOfTask(task: FitTask): { cells: Chart['cells']; looks: FitLook[] } {
   const { cells } = unpackChart(task.chart);
   const readings = task.readings.map((row) => ({ at: Date.parse(row.time), row })).sort((a, b) => a.at - b.at);
-  return { cells, looks: looksForFit(task.trips, cells, task.frame, readings, castsOf(task.profiles)) };
+  return atTheirLevels(cells, looksForFit(task.trips, cells, task.frame, readings, groupProfiles(task.profiles)));
 }
 
 /** Fits a species on a water's looks and packs the fit. */
@@ -251,8 +256,11 @@ export function fit(task: FitTask): Uint8Array {
 /** Scores fits of a species on trips held out; null where there is too little to hold out. */
 export function score(task: FitTask): ScoreCard | null {
   const { cells, looks } = looksOfTask(task);
-  return validate(looks, task.species, task.known, cells, task.frame.latitude, {
+  return validate(looks, task.species, task.known, cells, task.frame, {
     borrowed: borrowedOf(task),
     onProgress: (share, words) => task.port?.postMessage({ share, words }),
   });
 }
+
+export { readSheets as sheets } from '../import/parts/read-sheets';
+export { readFeatures as features } from '../import/parts/read-features';

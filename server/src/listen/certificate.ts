@@ -1,9 +1,8 @@
 import { chmodSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { X509Certificate, createPrivateKey } from 'node:crypto';
-import { isIP } from 'node:net';
 import { join } from 'node:path';
-import { generate } from 'selfsigned';
 import { SetUpError } from '../cluster';
+import { makeAuthority, mayNotSign, signFor } from './authority';
 
 /** A certificate with its key, as PEM. */
 export interface Certificate {
@@ -16,20 +15,12 @@ export interface Certificate {
 /** By what an authority is told from one that somebody else made: to be compared before it is trusted. */
 export const fingerprint = (authority: string): string => new X509Certificate(authority).fingerprint256;
 
-/** Phones refuse longer ones. */
-const DAYS = 800;
-const AUTHORITY_YEARS = 10;
-
 const files = (dir: string) => ({
   cert: join(dir, 'certificate.pem'),
   key: join(dir, 'certificate-key.pem'),
   authority: join(dir, 'authority.pem'),
   authorityKey: join(dir, 'authority-key.pem'),
 });
-
-const later = (days: number): Date => new Date(Date.now() + days * 86_400_000);
-/** A day back: clocks on boats differ. */
-const since = (): Date => later(-1);
 
 function keep(file: string, text: string, secret: boolean): void {
   writeFileSync(file, text, { mode: secret ? 0o600 : 0o644 });
@@ -38,40 +29,31 @@ function keep(file: string, text: string, secret: boolean): void {
 
 /**
  * Makes a certificate for names and addresses, signed by an authority of this installation; the authority stays the same,
- * so that a phone that trusts it trusts the next certificate too. @returns the authority, as PEM
+ * so that a phone that trusts it trusts the next certificate too. It may sign for private names and addresses and for
+ * those that it was made with, for no others.
+ * @param asked what it has to hold @param own what this machine is called besides: left out where it may not be signed for
+ * @returns the authority, as PEM, and what was signed for @throws SetUpError when a name that was asked for may not be signed for
  */
-export async function makeCertificate(dir: string, names: string[]): Promise<string> {
+export async function makeCertificate(dir: string, asked: string[], own: string[]): Promise<{ authority: string; names: string[] }> {
   const at = files(dir);
+  const all = [...new Set([...asked, ...own])];
   if (!existsSync(at.authority) || !existsSync(at.authorityKey)) {
-    const made = await generate([{ name: 'commonName', value: 'Restless Shoal on this boat' }], {
-      keyType: 'ec',
-      algorithm: 'sha256',
-      notBeforeDate: since(),
-      notAfterDate: later(AUTHORITY_YEARS * 365),
-      extensions: [
-        { name: 'basicConstraints', cA: true, critical: true },
-        { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
-      ],
-    });
+    const made = await makeAuthority(all);
     keep(at.authority, made.cert, false);
-    keep(at.authorityKey, made.private, true);
+    keep(at.authorityKey, made.key, true);
   }
-  const made = await generate([{ name: 'commonName', value: names[0] }], {
-    keyType: 'ec',
-    algorithm: 'sha256',
-    notBeforeDate: since(),
-    notAfterDate: later(DAYS),
-    ca: { cert: readFileSync(at.authority, 'utf8'), key: readFileSync(at.authorityKey, 'utf8') },
-    extensions: [
-      { name: 'basicConstraints', cA: false, critical: true },
-      { name: 'keyUsage', digitalSignature: true, critical: true },
-      { name: 'extKeyUsage', serverAuth: true },
-      { name: 'subjectAltName', altNames: names.map((name) => (isIP(name) ? { type: 7, ip: name } : { type: 2, value: name })) },
-    ],
-  });
+  const authority = { cert: readFileSync(at.authority, 'utf8'), key: readFileSync(at.authorityKey, 'utf8') };
+  const foreign = mayNotSign(authority.cert, all);
+  const refused = asked.filter((name) => foreign.includes(name));
+  if (refused.length)
+    throw new SetUpError(
+      `this installation's authority was made for other names: it may not sign for ${refused.join(', ')}. Remove ${at.authority} and make the certificate again; each phone then has to trust the new authority`,
+    );
+  const names = all.filter((name) => !foreign.includes(name));
+  const made = await signFor(authority, names);
   keep(at.cert, made.cert, false);
-  keep(at.key, made.private, true);
-  return readFileSync(at.authority, 'utf8');
+  keep(at.key, made.key, true);
+  return { authority: authority.cert, names };
 }
 
 /** Reads the certificate to serve with: the given one, or the self-made of the data folder. @throws SetUpError in plain words */

@@ -1,5 +1,5 @@
-import { crc32 } from 'node:zlib';
-import type { Readable } from 'node:stream';
+import { crc32, createInflateRaw } from 'node:zlib';
+import { pipeline, type Readable } from 'node:stream';
 import { fromBufferPromise, openPromise, type Entry, type ZipFile } from 'yauzl';
 import { FormatError } from '@restless-shoal/core/formats';
 
@@ -26,6 +26,11 @@ const OF_OTHERS: ZipLimits = { entries: 5000, bytes: 8e9, ratio: 150 };
 
 /** Below this no file is worth a question, bytes. */
 const SMALL = 20_000_000;
+
+/** How a file is packed that is packed at all (APPNOTE 4.4.5). */
+const DEFLATED = 8;
+/** Bytes that are unpacked at a time. */
+const PIECE = 1 << 17;
 
 const size = (bytes: number): string => (bytes < 1e9 ? `${Math.round(bytes / 1e6)} MB` : `${(bytes / 1e9).toFixed(1)} GB`);
 
@@ -80,12 +85,20 @@ async function* listed(archive: ZipFile): AsyncGenerator<Entry> {
 async function* unpacked(open: () => Promise<ZipFile>, entry: Entry, file: string): AsyncGenerator<Uint8Array> {
   const archive = await open();
   try {
-    const stream: Readable = await archive.openReadStreamPromise(entry);
-    let sum = 0;
-    for await (const piece of stream as AsyncIterable<Buffer>) {
+    const packed = entry.compressionMethod === DEFLATED;
+    const stream: Readable = await archive.openReadStreamPromise(entry, packed ? { decompress: false } : {});
+    // Unpacked in large pieces: each costs whoever reads it something.
+    const plain = packed ? pipeline(stream, createInflateRaw({ chunkSize: PIECE }), () => undefined) : stream;
+    let [sum, length] = [0, 0];
+    for await (const piece of plain as AsyncIterable<Buffer>) {
       sum = crc32(piece, sum);
+      length += piece.length;
+      // More than it says is a trap.
+      if (length > entry.uncompressedSize) break;
       yield piece;
     }
+    if (length !== entry.uncompressedSize)
+      throw new FormatError(`${file}: ${entry.fileName} is damaged: its size is not what the ZIP says`);
     if (sum !== entry.crc32) throw new FormatError(`${file}: ${entry.fileName} is damaged: its checksum is wrong`);
   } catch (error) {
     if (error instanceof FormatError) throw error;

@@ -1,13 +1,12 @@
-import { kml as kmlFeatures } from '@tmcw/togeojson';
-import { DOMParser } from '@xmldom/xmldom';
 import type { Feature, Geometry, Position } from 'geojson';
-import getShapefile from 'shpjs';
-import { coverOfWaypoint, FormatError, readGeoJson } from '@restless-shoal/core/formats';
+import { coverOfWaypoint, FormatError } from '@restless-shoal/core/formats';
 import { geometryFault } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
 import { targetOfName } from '@restless-shoal/core/tables';
+import { runFeatures } from '../../jobs/pool';
 import type { Source } from '../sources';
 import { SAMPLE, type FilePart, type PartRow } from './part';
+import type { Features, FeaturesTask } from './read-features';
 
 /** Rows that are handed on at a time. */
 const BATCH = 4096;
@@ -25,54 +24,18 @@ export async function bytesOf(source: Source): Promise<Buffer> {
   return Buffer.concat(parts);
 }
 
-/** The features of a KML text. @throws FormatError when it is none */
-export function kmlOf(source: Source, text: string): Feature[] {
-  let wrong: string | null = null;
-  const document = new DOMParser({
-    onError: (level, message) => {
-      if (level !== 'warning') wrong ??= String(message);
-    },
-  });
-  let root: ReturnType<DOMParser['parseFromString']> | null = null;
-  try {
-    root = document.parseFromString(text, 'text/xml');
-  } catch (error) {
-    wrong ??= (error as Error).message;
+/** What a map file holds, read in a worker. @param beside the other files of a shapefile @throws FormatError */
+export async function featuresOf(
+  source: Source,
+  kind: FeaturesTask['kind'],
+  beside: (extension: string) => Source | undefined = () => undefined,
+): Promise<Features> {
+  const task: FeaturesTask = { kind, name: source.name, bytes: await bytesOf(source) };
+  for (const extension of ['dbf', 'prj', 'cpg'] as const) {
+    const other = beside(extension);
+    if (other) task[extension] = await bytesOf(other);
   }
-  if (!root || wrong !== null) throw new FormatError(`${source.name}: is not XML that can be read: ${wrong ?? 'it is empty'}`);
-  return kmlFeatures(root, { skipNullGeometry: true }).features as Feature[];
-}
-
-/** The features of a shapefile with what lies beside it. @throws FormatError */
-export async function shapesOf(
-  shp: Source,
-  beside: (extension: string) => Source | undefined,
-): Promise<{ features: Feature[]; crs: number | null }> {
-  const [dbf, prj, cpg] = await Promise.all(
-    ['dbf', 'prj', 'cpg'].map(async (e) => {
-      const source = beside(e);
-      return source && (await bytesOf(source));
-    }),
-  );
-  try {
-    const found = (await getShapefile({
-      shp: await bytesOf(shp),
-      ...(dbf ? { dbf } : {}),
-      ...(prj ? { prj: prj.toString('utf8') } : {}),
-      ...(cpg ? { cpg: cpg.toString('utf8') } : {}),
-    } as never)) as unknown as { features: Feature[] };
-    // Without a .prj its coordinates are as the file has them.
-    return { features: found.features, crs: prj ? 4326 : null };
-  } catch (error) {
-    throw new FormatError(`${shp.name}: is no shapefile that can be read: ${(error as Error).message}`);
-  }
-}
-
-/** The features of a GeoJSON text with the system that an old one names. @throws FormatError */
-export function geoJsonOf(source: Source, text: string): { features: Feature[]; crs: number } {
-  const named = /"urn:ogc:def:crs:EPSG:[\d.]*:(\d+)"|"EPSG:(\d+)"/.exec(text.slice(0, 4000));
-  const code = Number(named?.[1] ?? named?.[2] ?? 4326);
-  return { features: readGeoJson(text, source.name), crs: code };
+  return runFeatures(task);
 }
 
 interface Spread {

@@ -1,4 +1,3 @@
-import { fromArrayBuffer } from 'geotiff';
 import { FormatError } from '@restless-shoal/core/formats';
 import type { Source } from '../sources';
 import { bytesOf } from './features';
@@ -11,6 +10,7 @@ const MOST_CELLS = 2_000_000;
 export async function gridParts(source: Source): Promise<FilePart[]> {
   try {
     const bytes = await bytesOf(source);
+    const { fromArrayBuffer } = await import('geotiff');
     const tiff = await fromArrayBuffer(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
     const image = await tiff.getImage();
     const [width, height] = [image.getWidth(), image.getHeight()];

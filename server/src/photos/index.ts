@@ -1,0 +1,1 @@
+export { isBare, keepPicture, type KeptPicture } from './picture';
