@@ -3,7 +3,23 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
+/** Where the server is that `./shoal dev` starts. */
+const SERVER = process.env.SHOAL_SERVER ?? 'http://127.0.0.1:4870';
+
 export default defineConfig({
+  server: {
+    proxy: Object.fromEntries(
+      ['/api', '/authority.crt'].map((path) => [
+        path,
+        {
+          target: SERVER,
+          changeOrigin: true,
+          // The server answers its own pages only; in development these come from elsewhere.
+          configure: (proxy) => proxy.on('proxyReq', (request) => request.setHeader('origin', SERVER)),
+        },
+      ]),
+    ),
+  },
   plugins: [
     react(),
     tailwindcss(),
@@ -30,5 +46,22 @@ export default defineConfig({
     }),
   ],
   worker: { format: 'es' },
-  build: { target: 'es2022', sourcemap: true, chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2022',
+    sourcemap: true,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // What every view needs comes in one piece: forty small ones take longer to ask for than to read.
+        codeSplitting: {
+          groups: [
+            {
+              name: 'base',
+              test: /(web\/src\/(state|api|offline)|web\/src\/parts\/(?!import|water-map|e-chart|echarts|save-file|phone)|core\/src\/(geo|units|species|lake|statements|schema|logbook|numbers)|lucide-react)/,
+            },
+          ],
+        },
+      },
+    },
+  },
 });

@@ -1,4 +1,18 @@
-import { ChartSpline, HelpCircle, NotebookText, Waves, Map as MapIcon, MapPin, Moon, Ruler, Sailboat, Smartphone, Sun } from 'lucide-react';
+import {
+  BookOpen,
+  ChartSpline,
+  HelpCircle,
+  NotebookText,
+  Waves,
+  Map as MapIcon,
+  MapPin,
+  Moon,
+  Radar,
+  Ruler,
+  Sailboat,
+  Smartphone,
+  Sun,
+} from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
 import { useRunningTrips, useWaters } from './api/queries';
@@ -14,24 +28,32 @@ import { useRefused } from './state/signed-in';
 import { setTheme, useTheme } from './state/theme';
 import { BoatProvider } from './state/boat';
 import { ImportingProvider } from './state/importing';
-import { WaterProvider } from './state/water';
+import { WaterProvider, WaterReady } from './state/water';
+import { views } from './views/load';
 import type { NextStep } from './views/waters/new-water';
+import { useUnits } from './state/units';
+import { app as msg } from './words';
 
 // Map and charts are large: they come when a view needs them, the Deck never waits for them.
-const Brief = lazy(() => import('./views/brief').then((m) => ({ default: m.Brief })));
-const ChartView = lazy(() => import('./views/chart').then((m) => ({ default: m.ChartView })));
-const Patterns = lazy(() => import('./views/patterns').then((m) => ({ default: m.Patterns })));
-const WatersView = lazy(() => import('./views/waters').then((m) => ({ default: m.WatersView })));
-const FirstStart = lazy(() => import('./views/waters').then((m) => ({ default: m.FirstStart })));
+const Brief = lazy(() => views.brief().then((m) => ({ default: m.Brief })));
+const ChartView = lazy(() => views.chart().then((m) => ({ default: m.ChartView })));
+const Patterns = lazy(() => views.patterns().then((m) => ({ default: m.Patterns })));
+const WatersView = lazy(() => views.waters().then((m) => ({ default: m.WatersView })));
+const FirstStart = lazy(() => views.waters().then((m) => ({ default: m.FirstStart })));
 const PhoneSheet = lazy(() => import('./parts/phone-sheet').then((m) => ({ default: m.PhoneSheet })));
-const Forecast = lazy(() => import('./views/forecast').then((m) => ({ default: m.ForecastView })));
+const Forecast = lazy(() => views.forecast().then((m) => ({ default: m.ForecastView })));
+const BenchView = lazy(() => views.bench().then((m) => ({ default: m.Bench })));
+const TripList = lazy(() => views.logbook().then((m) => ({ default: m.TripList })));
+const Trip = lazy(() => views.logbook().then((m) => ({ default: m.Trip })));
 
 const VIEWS = [
-  { to: '/brief', name: 'Brief', key: '1', icon: NotebookText },
-  { to: '/chart', name: 'Chart', key: '2', icon: MapIcon },
-  { to: '/deck', name: 'Deck', key: '3', icon: Sailboat },
-  { to: '/patterns', name: 'Patterns', key: '4', icon: ChartSpline },
-  { to: '/forecast', name: 'Forecast', key: '5', icon: MapPin },
+  { to: '/brief', name: msg('app.brief'), key: '1', icon: NotebookText },
+  { to: '/chart', name: msg('app.chart'), key: '2', icon: MapIcon },
+  { to: '/deck', name: msg('app.deck'), key: '3', icon: Sailboat },
+  { to: '/patterns', name: msg('app.patterns'), key: '4', icon: ChartSpline },
+  { to: '/forecast', name: msg('app.forecast'), key: '5', icon: MapPin },
+  { to: '/bench', name: msg('app.bench'), key: '6', icon: Radar },
+  { to: '/logbook', name: msg('app.logbook'), key: '7', icon: BookOpen },
 ];
 
 /** Whether a key press belongs to a field and not to the application. */
@@ -42,13 +64,13 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
-    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:flex-1 md:border-l-4 md:py-2.5 short:md:py-1 short:md:text-[11px] border-transparent';
+    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:min-w-0 max-md:flex-1 max-md:text-[11px] md:border-l-4 md:py-2.5 short:md:py-1 short:md:text-[11px] border-transparent';
   return (
     <nav
-      aria-label="Views"
+      aria-label={msg('app.views')}
       className="flex bg-surface print:hidden max-md:order-last max-md:h-16 max-md:border-t md:w-[84px] short:md:w-[68px] md:flex-col md:border-r border-line"
     >
-      <div className="grid h-16 place-items-center max-md:hidden short:hidden" title="Restless Shoal">
+      <div className="grid h-16 place-items-center max-md:hidden short:hidden" title={msg('app.restlessShoal')}>
         <Mark />
       </div>
       {VIEWS.map(({ to, name, icon: Icon }) => (
@@ -66,23 +88,23 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
       <div className="flex-1 max-md:hidden" />
       <NavLink to="/waters" className={({ isActive }) => `${item} max-md:!hidden short:!hidden ${isActive ? 'font-bold !text-ink' : ''}`}>
         <Waves size={22} aria-hidden />
-        Waters
+        {msg('app.waters')}
       </NavLink>
       <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onPhone}>
         <Smartphone size={22} aria-hidden />
-        Phone
+        {msg('app.phone')}
       </button>
       <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onUnits}>
         <Ruler size={22} aria-hidden />
-        Units
+        {msg('app.units')}
       </button>
       <button type="button" className={`${item} max-md:!hidden short:!hidden`} onClick={onHelp}>
         <HelpCircle size={22} aria-hidden />
-        Keys
+        {msg('app.keys')}
       </button>
       <button type="button" className={item} onClick={() => setTheme(other)}>
         {other === 'night' ? <Moon size={22} aria-hidden /> : <Sun size={22} aria-hidden />}
-        {other === 'night' ? 'Night' : 'Day'}
+        {other === 'night' ? msg('app.night') : msg('app.day')}
       </button>
     </nav>
   );
@@ -92,8 +114,8 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
 function useTitle(water: string | undefined): void {
   const { pathname } = useLocation();
   useEffect(() => {
-    const view = VIEWS.find((v) => pathname.startsWith(v.to))?.name ?? (pathname.startsWith('/waters') ? 'Waters' : null);
-    document.title = [view, water, 'Restless Shoal'].filter(Boolean).join(' · ');
+    const view = VIEWS.find((v) => pathname.startsWith(v.to))?.name ?? (pathname.startsWith('/waters') ? msg('app.waters') : null);
+    document.title = [view, water, msg('app.restlessShoal')].filter(Boolean).join(' · ');
   }, [pathname, water]);
 }
 
@@ -102,7 +124,9 @@ export function App() {
   const waters = useWaters();
   const [chosen, setChosen] = useState(() => localStorage.getItem('water'));
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search, pathname } = useLocation();
+  const onWaters = pathname.startsWith('/waters');
+  const onTrips = /^\/logbook\/?$/.test(pathname);
   // A link names its water, and a reload of it comes back to that one.
   const named = new URLSearchParams(search).get('water');
   const linked = waters.data?.find((w) => w.name === named)?.id;
@@ -117,6 +141,8 @@ export function App() {
   }, [waters.data, named, linked]);
   const [help, setHelp] = useState(false);
   const [phone, setPhone] = useState(false);
+  // Everything is drawn anew in other units.
+  useUnits();
   const [units, setUnits] = useState(false);
   const refused = useRefused();
   const theme = useTheme();
@@ -170,36 +196,57 @@ export function App() {
         <Navigation onHelp={() => setHelp(true)} onPhone={() => setPhone(true)} onUnits={() => setUnits(true)} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {!waters.data ? (
-            <Waiting what="your waters" failed={waters.error} />
+            <Waiting what={msg('app.yourWaters')} failed={waters.error} />
           ) : !water ? (
-            <Suspense fallback={<Waiting what="the view" failed={null} />}>
+            <Suspense fallback={<Waiting what={msg('app.theView')} failed={null} />}>
               <FirstStart onMade={made} />
             </Suspense>
           ) : (
-            <WaterProvider key={water.id} id={water.id} fallback={(failed) => <Waiting what={water.name} failed={failed} />}>
-              <Strip waters={active.some((w) => w.id === water.id) ? active : [water, ...active]} onChoose={open} />
+            <WaterProvider key={water.id} id={water.id}>
+              <WaterReady
+                fallback={(failed) => (
+                  <div
+                    role={onWaters && failed ? 'alert' : undefined}
+                    className="h-14 overflow-hidden border-b border-line bg-surface p-3 text-warn short:h-11"
+                  >
+                    {onWaters && failed?.message}
+                  </div>
+                )}
+              >
+                <Strip waters={active.some((w) => w.id === water.id) ? active : [water, ...active]} onChoose={open} />
+              </WaterReady>
               {missing !== null && <MissingWater name={missing} shown={water.name} onClose={() => setMissing(null)} />}
               <TripElsewhere water={water.id} onOpen={(id) => open(id, '/deck')} />
-              <BoatProvider>
-                <main className="relative min-h-0 flex-1 print:overflow-visible">
-                  <Suspense fallback={<Waiting what="the view" failed={null} />}>
-                    <Routes>
-                      <Route path="/brief" element={<Brief />} />
-                      <Route path="/chart" element={<ChartView />} />
-                      <Route path="/deck" element={<Deck />} />
-                      <Route path="/patterns" element={<Patterns />} />
-                      <Route path="/forecast" element={<Forecast />} />
-                      <Route path="/waters" element={<WatersView current={water.id} onOpen={(id) => open(id, '/brief')} onMade={made} />} />
-                      <Route path="*" element={<Navigate to="/brief" replace />} />
-                    </Routes>
-                  </Suspense>
-                </main>
-              </BoatProvider>
+              <main className="relative min-h-0 flex-1 print:overflow-visible">
+                <Suspense fallback={<Waiting what={msg('app.theView')} failed={null} />}>
+                  {/* Lists of all waters and all trips wait for none of them. */}
+                  {onTrips && <TripList water={water.id} />}
+                  {onWaters && <WatersView current={water.id} onOpen={(id) => open(id, '/brief')} onMade={made} />}
+                </Suspense>
+                <WaterReady fallback={(failed) => !onWaters && !onTrips && <Waiting what={water.name} failed={failed} />}>
+                  <BoatProvider>
+                    <Suspense fallback={<Waiting what={msg('app.theView')} failed={null} />}>
+                      <Routes>
+                        <Route path="/brief" element={<Brief />} />
+                        <Route path="/chart" element={<ChartView />} />
+                        <Route path="/deck" element={<Deck />} />
+                        <Route path="/patterns" element={<Patterns />} />
+                        <Route path="/forecast" element={<Forecast />} />
+                        <Route path="/bench" element={<BenchView />} />
+                        <Route path="/logbook" element={null} />
+                        <Route path="/logbook/:trip/:page?" element={<Trip openWater={(id) => open(id)} />} />
+                        <Route path="/waters" element={null} />
+                        <Route path="*" element={<Navigate to="/brief" replace />} />
+                      </Routes>
+                    </Suspense>
+                  </BoatProvider>
+                </WaterReady>
+              </main>
             </WaterProvider>
           )}
         </div>
         {refused && !later && (
-          <Dialog title="Signed out" onClose={() => setLater(true)}>
+          <Dialog title={msg('app.signedOut')} onClose={() => setLater(true)}>
             <SignIn />
           </Dialog>
         )}
@@ -209,8 +256,8 @@ export function App() {
           </Suspense>
         )}
         {units && (
-          <Dialog title="Units" onClose={() => setUnits(false)}>
-            <p className="mb-3 text-mute">How this device is read. What is kept and sent stays in metres, °C and m/s.</p>
+          <Dialog title={msg('app.units')} onClose={() => setUnits(false)}>
+            <p className="mb-3 text-mute">{msg('app.howThisDeviceIs')}</p>
             <UnitsFields />
           </Dialog>
         )}
@@ -225,10 +272,10 @@ function MissingWater({ name, shown, onClose }: { name: string; shown: string; o
   return (
     <p role="alert" className="flex items-center justify-between gap-3 border-b border-line bg-surface px-3 py-1.5">
       <span>
-        There is no water called “{name}” here. This is <b>{shown}</b>.
+        {msg('app.thereIsNoWater', { name })} <b>{shown}</b>.
       </span>
       <button type="button" className="btn touch-target px-3" onClick={onClose}>
-        OK
+        {msg('app.ok')}
       </button>
     </p>
   );
@@ -241,10 +288,10 @@ function TripElsewhere({ water, onOpen }: { water: string; onOpen: (id: string) 
   return (
     <p role="status" className="flex items-center justify-between gap-3 border-b border-line bg-surface px-3 py-1">
       <span>
-        A trip is running on <b>{other.water}</b>.
+        {msg('app.aTripIsRunning')} <b>{other.water}</b>.
       </span>
       <button type="button" className="btn touch-target px-3" onClick={() => onOpen(other.water_id)}>
-        Go to it
+        {msg('app.goToIt')}
       </button>
     </p>
   );

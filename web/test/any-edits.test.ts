@@ -55,6 +55,7 @@ class Server {
       contacts: of('contacts'),
       stops: of('stops'),
       responses: of('responses'),
+      photos: [],
     } as unknown as TripDetail;
   }
 }

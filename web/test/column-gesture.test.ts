@@ -10,7 +10,7 @@ import {
   spanWithin,
   yOfDepth,
   type DepthSpan,
-} from '../src/views/deck/column-gesture';
+} from '../src/parts/records/column-gesture';
 import { deckLayout } from '../src/views/deck/deck-layout';
 
 /** Heights of the Column on a phone, a phone held sideways and a desk. */

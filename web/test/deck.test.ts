@@ -1,9 +1,10 @@
 import { expect } from 'chai';
 import { sounderPing, targetStrength, type BoatFix, type Scene } from '@restless-shoal/core/sonar';
 import { destination } from '@restless-shoal/core/geo';
-import { appliedTrip, isConflict, withoutBase } from '../src/offline/apply';
+import { appliedLog, appliedPlan, appliedTrip, isConflict, ofLog, withoutBase } from '../src/offline/apply';
 import type { Entry } from '../src/offline/outbox';
 import { EchoRecord } from '../src/state/echo-record';
+import { deckReducer, startOfTrip, type DeckAction } from '../src/views/deck/deck-state';
 import { hectaresLookedAt, lookedAround } from '../src/views/deck/looked';
 import { readCursor, sounderCursor } from '../src/views/deck/picture-cursor';
 import { drawSounder, pingOf, pixelOf } from '../src/views/deck/picture-drawing';
@@ -64,7 +65,8 @@ describe('what was looked at', () => {
     trip: 'A',
     time: new Date(Date.UTC(2026, 4, 2, 6, 0, i * 5)).toISOString(),
     mode,
-    depth_m: 8,
+    // As deep as the transducer hangs: ranges are then distances over the ground.
+    depth_m: 0.4,
     heading_deg: 90,
     view: 'side-scan' as const,
     port_range_m: 25,
@@ -117,24 +119,87 @@ describe('what was looked at', () => {
 });
 
 describe('an edit that another device got before', () => {
-  const entry = (path: string, refused: string | null): Entry => ({
+  const entry = (path: string, refusedAs: string | null): Entry => ({
     seq: 1,
     method: 'PUT',
     path,
     body: { count: 3 },
-    refused,
+    refused: refusedAs && 'in whatever language',
+    refusedAs,
     sentAt: null,
   });
   it('is told apart from what is refused for itself, and can be written all the same', () => {
     const path = '/trips/t/contacts/c?base=2';
-    expect(isConflict(entry(path, 'this record was changed elsewhere meanwhile'))).to.equal(true);
-    expect(isConflict(entry(path, 'count must be at most 1000000'))).to.equal(false);
+    expect(isConflict(entry(path, 'changed-elsewhere'))).to.equal(true);
+    expect(isConflict(entry(path, 'field-out-of-range'))).to.equal(false);
     expect(isConflict(entry(path, null))).to.equal(false);
     expect(withoutBase(path)).to.equal('/trips/t/contacts/c');
   });
   it('shows on this device like any other change, under its own id', () => {
-    const detail = { asOf: 0, trip: { id: 't' }, track: [], stops: [], contacts: [{ id: 'c', count: 1, version: 2 }], responses: [] };
+    const detail = {
+      asOf: 0,
+      trip: { id: 't' },
+      track: [],
+      stops: [],
+      contacts: [{ id: 'c', count: 1, version: 2 }],
+      responses: [],
+      photos: [],
+    };
     const { contacts } = appliedTrip(detail as never, [entry('/trips/t/contacts/c?base=2', null)]);
     expect(contacts).to.deep.equal([{ id: 'c', count: 3 }]);
+  });
+});
+
+describe('what is chosen on the Deck', () => {
+  const after = (...actions: DeckAction[]): typeof startOfTrip => actions.reduce(deckReducer, startOfTrip);
+  it('stays as it is until it is chosen otherwise', () => {
+    const chosen = after({ type: 'kind', kind: 'bait' }, { type: 'count', count: 5 }, { type: 'touched', span: { top: 2, bottom: 3 } });
+    expect(chosen).to.deep.equal({ ...startOfTrip, kind: 'bait', count: 5, touched: { top: 2, bottom: 3 } });
+  });
+  it('a stop begins with what the fish do, whatever was shown at the last one', () => {
+    expect(after({ type: 'side', side: 'mark' }, { type: 'fishing' }).side).to.equal('stop');
+  });
+  it('pad and picture take turns, and being led to a place closes nothing', () => {
+    expect(after({ type: 'screen' }).screen).to.equal('picture');
+    expect(after({ type: 'screen' }, { type: 'screen' }).screen).to.equal('pad');
+    expect(after({ type: 'open', entry: 'a' }, { type: 'go', to: 'a' })).to.include({ opened: 'a', goingTo: 'a' });
+  });
+});
+
+describe('what this device wrote and no server has yet', () => {
+  const entry = (method: Entry['method'], path: string, body: unknown, seq = 1): Entry => ({
+    seq,
+    method,
+    path,
+    body,
+    refused: null,
+    sentAt: null,
+  });
+  it('is in the log: a trip with its profile and its reading, each once', () => {
+    const log = { asOf: 0, trips: [], readings: [], profiles: [] };
+    const time = '2026-05-02T06:00:00Z';
+    const samples = [0, 5].map((depth_m) => ({ profile: 'P', time, depth_m, temperature_c: 14 - depth_m }));
+    const entries = [
+      entry('PUT', '/waters/w/trips/t', { trip: 'Profile', start: time, end: time, purpose: 'scout' }),
+      entry('POST', '/trips/t/profiles', samples),
+      entry('POST', '/trips/t/profiles', samples),
+      entry('POST', '/trips/t/conditions', { time, surface_temperature_c: 14 }),
+    ];
+    expect(entries.every((e) => ofLog(e, 'w'))).to.equal(true);
+    const { trips, profiles, readings } = appliedLog(log, 'w', entries);
+    expect(trips.map((t) => t.trip)).to.deep.equal(['Profile']);
+    expect(profiles.map((p) => [p.trip, p.depth_m, p.temperature_c, p.oxygen_mg_l])).to.deep.equal([
+      ['Profile', 0, 14, null],
+      ['Profile', 5, 9, null],
+    ]);
+    expect(readings).to.have.length(1);
+  });
+  it('is on the plan of its water: put there once, taken off, and back when put there again', () => {
+    const place = (id: string) => ({ id, name: id, words: null, latitude: 1, longitude: 2, depth_m: null });
+    const put = (id: string, water = 'w'): Entry => entry('POST', `/waters/${water}/plan`, { places: [place(id)] });
+    const ids = (...entries: Entry[]): string[] => appliedPlan([place('a')], 'w', entries).map((p) => p.id);
+    expect(ids(put('b'), put('b'), put('c', 'other'))).to.deep.equal(['a', 'b']);
+    expect(ids(put('b'), entry('DELETE', '/waters/w/plan/a', null))).to.deep.equal(['b']);
+    expect(ids(entry('DELETE', '/waters/w/plan/a', null), put('a'))).to.deep.equal(['a']);
   });
 });

@@ -56,8 +56,18 @@ describe('times in the water’s zone', () => {
 });
 
 describe('a trip with what waits in the outbox', () => {
-  const trip = { id: 't', trip: '2026-05-02', start: '2026-05-02T06:00:00Z', end: null, purpose: null, goal: null };
-  const detail: TripDetail = { asOf: 100, trip, track: [], stops: [], contacts: [], responses: [] };
+  const trip = {
+    id: 't',
+    trip: '2026-05-02',
+    start: '2026-05-02T06:00:00Z',
+    end: null,
+    purpose: null,
+    goal: null,
+    crew: null,
+    boat: null,
+    notes: null,
+  };
+  const detail: TripDetail = { asOf: 100, trip, track: [], stops: [], contacts: [], responses: [], photos: [] };
   const entry = (seq: number, method: Entry['method'], path: string, body: unknown = null, sentAt: number | null = null): Entry => ({
     seq,
     method,

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { schemas } from '@restless-shoal/core/logbook';
-import { kindWords, KINDS } from '../src/views/deck/kinds';
-import { markRow, type Marked } from '../src/views/deck/mark-row';
+import { kindWords, KINDS } from '../src/parts/records/kinds';
+import { markRow, type Marked } from '../src/parts/records/mark-row';
 
 const marked = (more: Partial<Marked>): Marked => ({
   time: '2026-05-02T06:00:00.000Z',

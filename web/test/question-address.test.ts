@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { COVARIATES, STAGES } from '@restless-shoal/core/patterns';
 import { besideQuestion, readAddress, writeAddress, type Asked } from '../src/views/patterns/question-address';
-import { chosenRuns, mostlyLooked, runWords } from '../src/views/patterns/words';
+import { mostlyLooked, runWords } from '../src/views/patterns/class-words';
 
 const KNOWN = ['zander', 'perch', 'pike'];
 const usual: Asked = {
@@ -18,7 +18,7 @@ const usual: Asked = {
 describe('the address of a question', () => {
   const keys = COVARIATES.map((c) => c.key);
   const day = fc.integer({ min: 1, max: 28 }).map((d) => `2026-0${1 + (d % 9)}-${String(d).padStart(2, '0')}`);
-  const span = (least: number, most: number) => fc.tuple(fc.integer({ min: least, max: most }), fc.integer({ min: least, max: most }));
+  const span = (min: number, max: number) => fc.tuple(fc.integer({ min: min, max: max }), fc.integer({ min: min, max: max }));
   const asked: fc.Arbitrary<Asked> = fc.record({
     question: fc.record(
       {
@@ -35,7 +35,7 @@ describe('the address of a question', () => {
       },
       { requiredKeys: ['species'] },
     ),
-    page: fc.constantFrom('where' as const, 'mood' as const, 'twins' as const),
+    page: fc.constantFrom('where' as const, 'mood' as const, 'similar' as const),
     by: fc.constantFrom(...keys),
     heat: fc.tuple(fc.constantFrom(...keys), fc.constantFrom(...keys)).filter(([a, b]) => a !== b),
     beside: fc.constantFrom(null, 'bait', 'fish:perch', 'size:large'),
@@ -73,12 +73,10 @@ describe('what is set beside a question', () => {
 
 describe('a pattern in words', () => {
   const row = (k: number, low: number, effort: number, used = 10) =>
-    ({ class: k, name: `${k}`, low, effort, used }) as unknown as Parameters<typeof chosenRuns>[0][number];
-  it('joins classes beside each other that are surely chosen', () => {
+    ({ class: k, label: `${k}`, low, effort, used }) as unknown as Parameters<typeof mostlyLooked>[0][number];
+  it('names classes beside each other by their outer limits', () => {
     const classes = [row(2, 0.4, 10), row(3, 1.2, 60), row(4, 1.1, 20), row(5, 0.9, 5), row(7, 1.5, 5, 3)];
-    const runs = chosenRuns(classes);
-    expect(runs.map((r) => r.map((c) => c.class))).to.deep.equal([[3, 4], [7]]);
-    expect(runWords('depth', runs[0])).to.equal('3 to 5 m');
+    expect(runWords('depth', classes.slice(1, 3))).to.equal('3 to 5 m');
     expect(runWords('above-thermocline', [row(0, 2, 1)])).to.equal('under −6 m');
     expect(runWords('depth', [row(16, 2, 1)])).to.equal('30 m and more');
     expect(mostlyLooked(classes)!.map((c) => c.class)).to.deep.equal([3]);

@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import { defaultSpecies, massFromLength } from '@restless-shoal/core/species';
-import { clockWords, asSent, outcomeOf } from '../src/views/deck/outcome';
-import { tally } from '../src/views/deck/tally';
+import { clockWords, outcomeOf } from '../src/parts/records/outcome';
+import { asSent } from '../src/parts/records/trip-record';
+import { tally } from '../src/parts/records/tally';
 import type { TripDetail } from '../src/api/queries';
 
 type Kind = Parameters<typeof outcomeOf>[0][number]['response'];

@@ -2,26 +2,26 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import type { UnitSystem } from '@restless-shoal/core/units';
 import { depthTicks, METRES_PER, scaleBar } from '../src/parts/format';
-import { readCast } from '../src/views/brief/read-cast';
+import { readProfile } from '../src/views/brief/read-profile';
 
 const us: UnitSystem = { depth: 'ft', temperature: '°F', speed: 'mph' };
 
 describe('a typed cast', () => {
   it('is read in the reader’s units, or in those typed behind a number', () => {
-    const metres = readCast('0 19.4 9.1\n1 19.3 9,0mg/l\n\n2;19.1');
+    const metres = readProfile('0 19.4 9.1\n1 19.3 9,0mg/l\n\n2;19.1');
     expect(metres.wrong).to.deep.equal([]);
     expect(metres.samples).to.deep.equal([
       { depth: 0, temperature: 19.4, oxygen: 9.1 },
       { depth: 1, temperature: 19.3, oxygen: 9 },
       { depth: 2, temperature: 19.1, oxygen: null },
     ]);
-    const feet = readCast('0 67 9.1\n10 66.2\n5m 18°C\n20ft 64.4°F', us);
+    const feet = readProfile('0 67 9.1\n10 66.2\n5m 18°C\n20ft 64.4°F', us);
     expect(feet.wrong).to.deep.equal([]);
     expect(feet.samples.map((s) => s.depth)).to.deep.equal([0, 10 * 0.3048, 5, 20 * 0.3048]);
     feet.samples.forEach((s, k) => expect(s.temperature).to.be.closeTo([19.444, 19, 18, 18][k], 0.001));
   });
   it('names the line of what is none, and points slips out in the reader’s units', () => {
-    const cast = readCast('0 68\nten 65\n10 64 8 1\n20 30\n15 66\n-3 60', us);
+    const cast = readProfile('0 68\nten 65\n10 64 8 1\n20 30\n15 66\n-3 60', us);
     expect(cast.wrong).to.deep.equal([
       'line 2: "ten 65" is no depth and temperature',
       'line 3: "10 64 8 1" is no depth and temperature',
@@ -33,7 +33,7 @@ describe('a typed cast', () => {
       'line 5: a jump of 36 °F',
     ]);
     // Fahrenheit typed where degrees Celsius are read is seen to be impossible.
-    expect(readCast('0 68').wrong).to.deep.equal(['line 1: "0 68" is impossible']);
+    expect(readProfile('0 68').wrong).to.deep.equal(['line 1: "0 68" is impossible']);
   });
 });
 
@@ -55,8 +55,8 @@ describe('scales', () => {
     fc.assert(
       fc.property(unit, fc.double({ min: 0.2, max: 60, noNaN: true }), (of, resolution) => {
         const { label, pixels } = scaleBar(resolution, of);
-        const [, number, name] = /^(\d+) (km|m|ft)$/.exec(label)!;
-        expect(pixels * resolution).to.be.closeTo(Number(number) * { km: 1000, m: 1, ft: 0.3048 }[name]!, 1e-6);
+        const [, number, name] = /^([\d.]+) (km|m|ft|mi)$/.exec(label)!;
+        expect(pixels * resolution).to.be.closeTo(Number(number) * { km: 1000, m: 1, ft: 0.3048, mi: 1609.344 }[name]!, 1e-6);
         expect(pixels).to.be.within(40, 110);
       }),
     );

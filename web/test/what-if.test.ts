@@ -54,9 +54,19 @@ describe('what is deleted and brought back on this device', () => {
     refused: null,
     sentAt: null,
   });
-  const trip = { id: 't', trip: 'A', start: '2026-05-02T06:00:00Z', end: null, purpose: null, goal: null };
+  const trip = {
+    id: 't',
+    trip: 'A',
+    start: '2026-05-02T06:00:00Z',
+    end: null,
+    purpose: null,
+    goal: null,
+    crew: null,
+    boat: null,
+    notes: null,
+  };
   it('goes at once and comes back as it was, before any server has answered', () => {
-    const detail = { asOf: 0, trip, track: [], stops: [], contacts: [{ id: 'c', count: 3 }], responses: [] } as never;
+    const detail = { asOf: 0, trip, track: [], stops: [], contacts: [{ id: 'c', count: 3 }], responses: [], photos: [] } as never;
     const gone = appliedTrip(detail, [entry('DELETE', '/trips/t/contacts/c')]);
     expect(gone.contacts).to.deep.equal([]);
     expect(appliedTrip(gone, [entry('POST', '/trips/t/contacts/c/restore', { count: 3 })]).contacts).to.deep.equal([{ id: 'c', count: 3 }]);

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react';
-import { ApiError, onEpoch, sendJson } from '../api/client';
+import { addressOf, type Body, type Params, type Route } from '@restless-shoal/core/contract';
+import { ApiError, onEpoch, sendTo } from '../api/client';
 import { Fault, Outbox, Refusal, type OutboxState } from './outbox';
 
 /** How often what waits is tried again, ms. */
@@ -11,13 +12,13 @@ const channel = new BroadcastChannel(NAME);
 /** The outbox of this device, shared by its tabs. */
 export const outbox = new Outbox({
   name: NAME,
-  send: async ({ method, path, body }) => {
+  send: async ({ method, path, body }, signal) => {
     try {
-      await sendJson(method, path, method === 'DELETE' ? undefined : body);
+      await sendTo(method, path, body, signal);
     } catch (error) {
       // No answer, or a server in trouble: later. Not signed in: later too, once somebody has.
       if (error instanceof ApiError && error.status >= 400 && error.status < 500 && ![401, 408, 429].includes(error.status))
-        throw new Refusal(error.message, { cause: error });
+        throw new Refusal(error.message, error.problem?.code, { cause: error });
       if (error instanceof ApiError && error.status === 500) throw new Fault(error.message, { cause: error });
       throw error;
     }
@@ -27,6 +28,23 @@ export const outbox = new Outbox({
     'locks' in navigator ? navigator.locks.request(NAME, { ifAvailable: true }, (lock) => (lock ? work() : undefined)) : work(),
   tell: () => channel.postMessage(null),
 });
+
+/** Keeps a write on the device and sends it as soon as there is a server. @returns once it is safe on the device */
+export function keepAndSend<R extends Exclude<Route, `GET ${string}`>>(
+  route: R,
+  params: Params<R>,
+  body?: Body<R>,
+  query?: Record<string, string>,
+): Promise<void> {
+  const [method, path] = addressOf(route, params, query);
+  return outbox.put(method, path, body);
+}
+
+/** The same for the bytes of a picture. */
+export function keepAndSendPicture(trip: string, id: string, picture: Blob): Promise<void> {
+  const [method, path] = addressOf('PUT /trips/:trip/photos/:id/picture', { trip, id });
+  return outbox.put(method, path, picture);
+}
 
 /** What waits on this device and what it sent lately. */
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot);

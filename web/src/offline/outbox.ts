@@ -1,4 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { app as msg } from '../words';
+import { told } from '../parts/told';
 
 /** A write that has to reach the server: kept on the device first, sent in order, once. */
 export interface Entry {
@@ -6,9 +8,12 @@ export interface Entry {
   seq: number;
   method: 'PUT' | 'POST' | 'DELETE';
   path: string;
+  /** JSON, or the bytes of a picture. */
   body: unknown;
   /** Why the server refused it; it is kept and shown, and holds up nothing behind it. */
   refused: string | null;
+  /** The same by the server's code, where it gave one. */
+  refusedAs?: string | null;
   /** When the server took it, ms; null while it waits. What was taken stays for a while, should the server lose it. */
   sentAt: number | null;
 }
@@ -29,27 +34,42 @@ interface Store extends DBSchema {
 }
 
 const DAY = 86_400_000;
-/** How long what was sent is kept on the device, ms: as long as somebody may need to go back to a backup. Tracks are large, and for less. */
+/** How long what was sent is kept on the device, ms: as long as somebody may need to go back to a backup. Tracks and pictures are large, and for less. */
 const KEPT_MS = 30 * DAY;
-const TRACK_KEPT_MS = 7 * DAY;
+const LARGE_KEPT_MS = 7 * DAY;
 /** How far back what was sent may still be missing from an answer that is shown, ms. */
 const SHOWN_MS = DAY;
 
 const inOrder = (a: Entry, b: Entry): number => a.seq - b.seq;
-const isTrack = ({ path }: { path: string }): boolean => path.endsWith('/track');
+const isLarge = ({ path }: { path: string }): boolean => /\/(track|picture)$/.test(path);
 
 /** What the server said to a write that it will never take as it is. */
-export class Refusal extends Error {}
+export class Refusal extends Error {
+  constructor(
+    words: string,
+    /** The server's code for it. */
+    readonly code: string | null = null,
+    options?: ErrorOptions,
+  ) {
+    super(words, options);
+  }
+}
 /** The server failed over a write, as it may do again each time. */
 export class Fault extends Error {}
 
 /** After so many faults over one write those behind it are tried. */
 const FAULTS = 3;
 
+/** An answer that has not come after this time was lost on the way: the write is sent again, which changes nothing. */
+const PATIENCE = 30_000;
+/** What a picture needs more, ms a byte: as slow as it may be on the water. */
+const SLOWEST = 1 / 10;
+const patienceFor = ({ body }: Pick<Entry, 'body'>): number => PATIENCE + (body instanceof Blob ? body.size * SLOWEST : 0);
+
 export interface OutboxOptions {
   name: string;
-  /** Sends one write. @throws Refusal when the server answered and will not take it, Fault when it failed over it; anything else is tried again */
-  send: (entry: Entry) => Promise<void>;
+  /** Sends one write, giving up when told to. @throws Refusal when the server answered and will not take it, Fault when it failed over it; anything else is tried again */
+  send: (entry: Entry, signal: AbortSignal) => Promise<void>;
   /** Runs work while no other tab does; undefined when another is at it. */
   alone?: (work: () => Promise<void>) => Promise<void>;
   /** Tells other tabs that what is kept has changed. */
@@ -93,10 +113,10 @@ export class Outbox {
     // Oldest first.
     for (
       let cursor = await transaction.store.index('sentAt').openCursor();
-      cursor && (cursor.value.sentAt ?? now) < now - TRACK_KEPT_MS;
+      cursor && (cursor.value.sentAt ?? now) < now - LARGE_KEPT_MS;
       cursor = await cursor.continue()
     )
-      if (isTrack(cursor.value) || (cursor.value.sentAt ?? now) < now - KEPT_MS) await cursor.delete();
+      if (isLarge(cursor.value) || (cursor.value.sentAt ?? now) < now - KEPT_MS) await cursor.delete();
     await transaction.done;
     await this.reload();
   }
@@ -113,7 +133,7 @@ export class Outbox {
       cursor && (cursor.value.sentAt ?? 0) >= Date.now() - SHOWN_MS;
       cursor = await cursor.continue()
     )
-      if (!isTrack(cursor.value)) sent.push(cursor.value as Entry);
+      if (!isLarge(cursor.value)) sent.push(cursor.value as Entry);
     // Something was kept or sent here meanwhile: what was read is older than what is shown.
     if (this.state !== before) return this.reload();
     this.show({ waiting: waiting.sort(inOrder), sent: sent.sort(inOrder) });
@@ -147,7 +167,9 @@ export class Outbox {
       this.show({ waiting: [...this.state.waiting, { ...entry, seq }] });
     } catch (error) {
       const full = (error as Error).name === 'QuotaExceededError';
-      throw new Error(`this device cannot keep it: ${full ? 'its storage is full' : (error as Error).message}`, { cause: error });
+      throw new Error(msg('outbox.thisDeviceCannotKeep', { full: full ? msg('outbox.itsStorageIsFull') : told(error) }), {
+        cause: error,
+      });
     }
     this.options.tell?.();
     void this.flush();
@@ -205,15 +227,15 @@ export class Outbox {
   async sendAgain(seq: number): Promise<void> {
     const db = await this.database;
     const kept = await db.get('entries', seq);
-    if (kept) await db.put('entries', { ...kept, refused: null, waiting: 1 });
+    if (kept) await db.put('entries', { ...kept, refused: null, refusedAs: null, waiting: 1 });
     this.faults.delete(seq);
     await this.reload();
     this.options.tell?.();
     void this.flush();
   }
 
-  private async setAside(entry: Entry, why: string): Promise<void> {
-    const refused = { ...entry, refused: why };
+  private async setAside(entry: Entry, why: string, code: string | null = null): Promise<void> {
+    const refused = { ...entry, refused: why, refusedAs: code };
     await (await this.database).put('entries', { ...refused, waiting: 2 });
     this.show({ waiting: this.state.waiting.map((e) => (e.seq === entry.seq ? refused : e)) });
     this.options.tell?.();
@@ -235,7 +257,7 @@ export class Outbox {
       const { waiting: _, ...entry } = next;
       const epoch = this.epoch;
       try {
-        await this.options.send(entry as Entry);
+        await this.options.send(entry as Entry, AbortSignal.timeout(patienceFor(entry)));
       } catch (error) {
         const faults = (this.faults.get(next.seq) ?? 0) + 1;
         if (error instanceof Fault) this.faults.set(next.seq, faults);
@@ -251,7 +273,7 @@ export class Outbox {
         // Another server than the one it was meant for: first comes what that one does not know.
         if (epoch !== null && this.epoch !== epoch) continue;
         this.show({ stuck: false });
-        await this.setAside(entry as Entry, error.message);
+        await this.setAside(entry as Entry, error.message, error.code);
         continue;
       }
       // Taken by a server that has just turned out to be another: it comes again in its turn.
@@ -261,11 +283,11 @@ export class Outbox {
       this.show({
         stuck: false,
         waiting: this.state.waiting.filter((e) => e.seq !== next.seq),
-        sent: isTrack(sent) ? this.state.sent : [...this.state.sent, sent],
+        sent: isLarge(sent) ? this.state.sent : [...this.state.sent, sent],
       });
       this.sentListeners.forEach((listener) => listener(sent));
       // The server works: it is these that it cannot take.
-      for (const left of passed.values()) await this.setAside(left, 'the server failed over it several times; it can be sent again later');
+      for (const left of passed.values()) await this.setAside(left, msg('outbox.theServerFailedOver'));
       passed.clear();
       this.options.tell?.();
     }

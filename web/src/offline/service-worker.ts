@@ -1,7 +1,7 @@
 import { ExpirationPlugin } from 'workbox-expiration';
 import { createHandlerBoundToURL, precacheAndRoute } from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
-import { NetworkFirst } from 'workbox-strategies';
+import { CacheFirst, NetworkFirst } from 'workbox-strategies';
 import { KEPT_AT } from '../api/kept';
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: { url: string; revision: string | null }[] };
@@ -11,7 +11,8 @@ precacheAndRoute(self.__WB_MANIFEST);
 registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//] }));
 
 /** What is read on the water: waters, charts, logs, trips, fits. Not files to carry away, jobs or streams. */
-const KEPT = /^\/api\/(waters|waters\/[^/]+(\/(chart|log|logbook|plan|contacts|looks|surveys|rod-hours|models\/[^/]+))?|trips\/[^/]+)$/;
+const KEPT =
+  /^\/api\/(logbook|logbook\/records|gear|waters|waters\/[^/]+(\/(chart|log|spots|photos|logbook|plan|contacts|looked-at|surveys|rod-hours|models\/[^/]+))?|trips\/[^/]+)$/;
 
 registerRoute(
   ({ url }) => url.origin === self.location.origin && KEPT.test(url.pathname),
@@ -31,6 +32,12 @@ registerRoute(
       new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true }),
     ],
   }),
+);
+
+// Pictures under an id stay as they are.
+registerRoute(
+  ({ url }) => url.origin === self.location.origin && /^\/api\/trips\/[^/]+\/photos\/[^/]+\/picture$/.test(url.pathname),
+  new CacheFirst({ cacheName: 'restless-shoal-pictures', plugins: [new ExpirationPlugin({ maxEntries: 200, purgeOnQuotaError: true })] }),
 );
 
 // A new version takes over when the last page of the old one is closed; what is being logged is never cut off.

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { contactsQuery, fitQuery } from '../api/queries';
 
 /** How long after the page is there, ms: nothing that is seen first waits for it. */
-const LATER = 2500;
+const LATER = 8000;
 
 /** Reads what the views need on the water although none of them asked yet, so that it is on the device without a signal. */
 export function useTakeAlong(water: string, species: string): void {

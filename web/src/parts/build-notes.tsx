@@ -1,8 +1,15 @@
 import { useState } from 'react';
 import type { Builds } from '../state/jobs';
 import { Progress } from './progress';
+import { parts as msg } from '../words';
 
-const NAMES = { chart: 'New chart', import: 'Import', fit: 'Fit', score: 'Scoring' } as const;
+const NAMES = {
+  chart: msg('buildNotes.newChart'),
+  import: msg('buildNotes.import'),
+  looks: msg('buildNotes.looks'),
+  fit: msg('buildNotes.forecast'),
+  score: msg('buildNotes.accuracy'),
+} as const;
 
 /** The builds under way, each with its progress; and one that came to nothing, with why and what to do. */
 export function BuildNotes({ builds: { running, undone, cancel, again, dismiss } }: { builds: Builds }) {
@@ -17,7 +24,7 @@ export function BuildNotes({ builds: { running, undone, cancel, again, dismiss }
       {running.map((job) => (
         <div key={job.id} className={box}>
           <Progress
-            words={`${NAMES[job.kind]}: ${job.words ?? 'waiting its turn'}`}
+            words={`${NAMES[job.kind]}: ${job.words ?? msg('buildNotes.waitingItsTurn')}`}
             share={job.share}
             onCancel={() => attempt(() => cancel(job.id))}
           />
@@ -26,14 +33,15 @@ export function BuildNotes({ builds: { running, undone, cancel, again, dismiss }
       {(undone ?? failed) && (
         <div role="alert" className={`${box} border-l-4 border-l-warn`}>
           <p className="font-semibold">
-            {failed ??
-              `${NAMES[undone!.kind]} ${undone!.state === 'cancelled' ? 'cancelled' : `failed: ${undone!.error ?? 'no reason given'}`}.`}
+            {(failed ?? undone!.state === 'cancelled')
+              ? msg('buildNotes.cancelled', { job: NAMES[undone!.kind] })
+              : msg('buildNotes.failed', { job: NAMES[undone!.kind], why: undone!.error ?? msg('buildNotes.noReasonGiven') })}
           </p>
-          {undone && <p className="text-sm text-mute">The chart is the one from before. What had been logged or brought in is safe.</p>}
+          {undone && <p className="text-sm text-mute">{msg('buildNotes.thePreviousChartIs')}</p>}
           <div className="mt-2 flex gap-2">
             {undone && (
               <button type="button" className="btn touch-target flex-1" onClick={() => attempt(again)}>
-                Build the chart again
+                {msg('buildNotes.buildTheChartAgain')}
               </button>
             )}
             <button
@@ -44,7 +52,7 @@ export function BuildNotes({ builds: { running, undone, cancel, again, dismiss }
                 dismiss();
               }}
             >
-              Leave it
+              {msg('buildNotes.leaveIt')}
             </button>
           </div>
         </div>

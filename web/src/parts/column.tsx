@@ -1,6 +1,6 @@
 import { useId, type ReactNode } from 'react';
 import { lensPath } from './symbols';
-import { useSay } from '../state/units';
+import { parts as msg } from '../words';
 
 /** What stands in a Column, depths in metres below the surface. */
 export interface ColumnThings {
@@ -150,14 +150,13 @@ export function ColumnDrawing({
 }
 
 export function Column({ label, ...props }: ColumnProps) {
-  const say = useSay();
   return (
     <svg
       width={props.width + 4}
       height={props.height + 14}
       viewBox={`-2 -2 ${props.width + 4} ${props.height + 14}`}
       role="img"
-      aria-label={say(label ?? `water ${props.bottom.toFixed(1)} m deep`)}
+      aria-label={label ?? msg('column.waterMDeep', { bottom: props.bottom })}
     >
       <ColumnDrawing {...props} />
     </svg>

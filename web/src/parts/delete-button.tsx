@@ -1,5 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { parts as msg } from '../words';
 
 /** Deletes something once somebody has said yes to what goes, in words. What is deleted lies in the trash for 90 days. */
 export function DeleteButton({
@@ -24,10 +25,10 @@ export function DeleteButton({
     );
   return (
     <div role="group" aria-label={label} className={`border-l-4 border-warn pl-3 ${className}`}>
-      <p>{goes} You can bring it back from the trash for 90 days.</p>
+      <p>{msg('deleteButton.youCanBringIt', { goes })}</p>
       <div className="mt-2 grid grid-cols-2 gap-2">
         <button type="button" autoFocus className="btn h-12" onClick={() => setAsking(false)}>
-          Keep
+          {msg('deleteButton.keep')}
         </button>
         <button type="button" className="btn btn-error h-12" onClick={onDelete}>
           {label}

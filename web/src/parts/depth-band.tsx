@@ -1,3 +1,4 @@
+import { parts as msg } from '../words';
 interface DepthBandProps {
   max: number;
   band: [number, number];
@@ -24,7 +25,7 @@ export function DepthBand({ max, band: [top, bottom], onChange }: DepthBandProps
       <div className="absolute top-1/2 h-3 -translate-y-1/2 rounded bg-act" style={{ left: `${left}%`, width: `${right - left}%` }} />
       <input
         type="range"
-        aria-label="Shallow edge of the band, m"
+        aria-label={msg('depthBand.shallowEdgeOfThe')}
         className={input}
         min={0}
         max={max}
@@ -34,7 +35,7 @@ export function DepthBand({ max, band: [top, bottom], onChange }: DepthBandProps
       />
       <input
         type="range"
-        aria-label="Deep edge of the band, m"
+        aria-label={msg('depthBand.deepEdgeOfThe')}
         className={input}
         min={0}
         max={max}

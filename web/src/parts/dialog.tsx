@@ -1,6 +1,7 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { X } from 'lucide-react';
 import { backCloses } from './dialog-history';
+import { parts as msg } from '../words';
 
 /** A modal sheet over the view; Esc, Back or a tap beside it closes it. */
 export function Dialog({
@@ -32,7 +33,12 @@ export function Dialog({
       <div className="p-5">
         <div className="mb-3 flex items-center justify-between">
           <h2 className="text-xl font-bold">{title}</h2>
-          <button type="button" className="btn btn-ghost touch-target px-2" aria-label="Close" onClick={() => ref.current?.close()}>
+          <button
+            type="button"
+            className="btn btn-ghost touch-target px-2"
+            aria-label={msg('dialog.close')}
+            onClick={() => ref.current?.close()}
+          >
             <X aria-hidden />
           </button>
         </div>

@@ -1,30 +1,17 @@
-import { BarChart, CustomChart, HeatmapChart, LineChart, ScatterChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent, VisualMapComponent } from 'echarts/components';
-import * as echarts from 'echarts/core';
-import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
+import type { EChartsCoreOption } from 'echarts/core';
 import { Download } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { csvLine } from '@restless-shoal/core/formats';
 import { useTheme } from '../state/theme';
 import { saveFile } from './save-file';
-import { sayIn, type UnitSystem } from '@restless-shoal/core/units';
+import { type UnitSystem } from '@restless-shoal/core/units';
 import { useUnits } from '../state/units';
+import { parts as msg } from '../words';
 
-echarts.use([
-  BarChart,
-  LineChart,
-  CustomChart,
-  HeatmapChart,
-  ScatterChart,
-  GridComponent,
-  TooltipComponent,
-  MarkLineComponent,
-  VisualMapComponent,
-  SVGRenderer,
-  CanvasRenderer,
-]);
+/** The library is large: what is said in words stands before it is there. */
+const library = (): Promise<typeof import('./echarts')> => import('./echarts');
 
-export type ChartOption = echarts.EChartsCoreOption;
+export type ChartOption = EChartsCoreOption;
 
 /** What a chart is drawn with: the theme's colours and fonts. */
 export interface ChartLook {
@@ -93,28 +80,42 @@ export function EChart({ label, option, of, onPress, onReady }: EChartProps) {
   useEffect(() => {
     if (!target.current) return;
     const box = target.current;
-    const chart = echarts.init(box, null, { renderer: 'svg' });
-    const resize = new ResizeObserver(() => chart.resize());
-    resize.observe(box);
-    const drawn = { animation: false, ...latest.current.option(look(units)) };
-    chart.setOption(drawn);
-    chart.on('click', (event) => latest.current.onPress?.({ dataIndex: event.dataIndex ?? -1, seriesIndex: event.seriesIndex ?? -1 }));
-    latest.current.onReady?.(() => {
-      // Pictures want a canvas: drawn aside, at twice the size, on the ground of the theme.
-      const aside = document.createElement('div');
-      const picture = echarts.init(aside, null, { renderer: 'canvas', width: box.clientWidth, height: box.clientHeight });
-      picture.setOption(drawn);
-      const url = picture.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: look(units).css('--ground') });
-      picture.dispose();
-      return url;
-    });
+    let end: (() => void) | null = null;
+    let gone = false;
+    void library().then(
+      ({ echarts }) => {
+        if (gone) return;
+        const chart = echarts.init(box, null, { renderer: 'svg' });
+        const resize = new ResizeObserver(() => chart.resize());
+        resize.observe(box);
+        const drawn = { animation: false, ...latest.current.option(look(units)) };
+        chart.setOption(drawn);
+        chart.on('click', (event) => latest.current.onPress?.({ dataIndex: event.dataIndex ?? -1, seriesIndex: event.seriesIndex ?? -1 }));
+        latest.current.onReady?.(() => {
+          // Pictures want a canvas: drawn aside, at twice the size, on the ground of the theme.
+          const aside = document.createElement('div');
+          const picture = echarts.init(aside, null, { renderer: 'canvas', width: box.clientWidth, height: box.clientHeight });
+          picture.setOption(drawn);
+          const url = picture.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: look(units).css('--ground') });
+          picture.dispose();
+          return url;
+        });
+        end = () => {
+          latest.current.onReady?.(null);
+          resize.disconnect();
+          chart.dispose();
+        };
+      },
+      () => {
+        if (!gone) box.textContent = msg('eChart.notLoaded');
+      },
+    );
     return () => {
-      latest.current.onReady?.(null);
-      resize.disconnect();
-      chart.dispose();
+      gone = true;
+      end?.();
     };
   }, [of, theme, units]);
-  return <div ref={target} className="h-full w-full" role="img" aria-label={sayIn(units, label)} />;
+  return <div ref={target} className="h-full w-full" role="img" aria-label={label} />;
 }
 
 /** Buttons that carry a chart away: as a picture and as a table. */
@@ -122,20 +123,25 @@ export function Exports({ name, picture, rows }: { name: string; picture?: () =>
   const button = 'btn btn-ghost btn-sm touch-target px-1.5 font-normal text-mute';
   const file = name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
   return (
-    <span className="flex shrink-0 items-center" role="group" aria-label={`Save ${name}`}>
+    <span className="flex shrink-0 items-center" role="group" aria-label={msg('eChart.save', { name })}>
       <Download size={15} className="text-mute" aria-hidden />
       {picture && (
-        <button type="button" className={button} aria-label={`${name} as PNG`} onClick={() => saveFile(`${file}.png`, picture())}>
-          PNG
+        <button
+          type="button"
+          className={button}
+          aria-label={msg('eChart.asPng', { name })}
+          onClick={() => saveFile(`${file}.png`, picture())}
+        >
+          {msg('eChart.png')}
         </button>
       )}
       <button
         type="button"
         className={button}
-        aria-label={`${name} as CSV`}
+        aria-label={msg('eChart.asCsv', { name })}
         onClick={() => saveFile(`${file}.csv`, csvText(rows()), 'text/csv')}
       >
-        CSV
+        {msg('eChart.csv')}
       </button>
     </span>
   );

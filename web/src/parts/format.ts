@@ -1,19 +1,18 @@
-import { formatDepth, localToUtc, metric, zoneOffset, type UnitSystem } from '@restless-shoal/core/units';
+import { localToUtc, metric, METRES_PER_FOOT, METRES_PER_MILE, zoneOffset, type UnitSystem } from '@restless-shoal/core/units';
+import { decimal, formatArea, formatDepth, locale, parts as msg, percent, readerUnits } from '../words';
 
-const COMPASS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
+export { percent };
 
 /** A wind direction as the field says it. */
-export const compass = (degrees: number): string => COMPASS[Math.round(degrees / 22.5) % 16];
-
-/** A chance with sensible digits: 0.4 %, 3 %, 41 %. */
-export const percent = (p: number): string => (p < 0.0995 ? `${(p * 100).toFixed(1).replace(/\.0$/, '')} %` : `${Math.round(p * 100)} %`);
+export const compass = (degrees: number): string =>
+  msg('format.compass').split(' ')[Math.round((((degrees % 360) + 360) % 360) / 22.5) % 16];
 
 /** "18–35 %" */
 export const percentRange = (low: number, high: number): string => `${percent(low).replace(' %', '')}–${percent(high)}`;
 
 /** A moment in the water's time zone. */
 export function inZone(at: Date, zone: string | null, options: Intl.DateTimeFormatOptions): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? undefined, ...options }).format(at);
+  return new Intl.DateTimeFormat(locale(), { timeZone: zone ?? undefined, ...options }).format(at);
 }
 export const dayInZone = (at: Date, zone: string | null): string =>
   inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
@@ -21,7 +20,7 @@ export const clockInZone = (at: Date, zone: string | null): string => inZone(at,
 
 /** A time zone as people say it: "UTC−2" for Etc/GMT+2, whose sign runs the other way; a place by its own name. */
 export function zoneWords(zone: string | null): string {
-  if (zone === null) return 'this device’s time';
+  if (zone === null) return msg('format.thisDevicesTime');
   const fixed = /^Etc\/GMT([+-])(\d+)$/.exec(zone);
   if (fixed) return fixed[2] === '0' ? 'UTC' : `UTC${fixed[1] === '+' ? '−' : '+'}${fixed[2]}`;
   return /^Etc\/(UTC|GMT)$/.test(zone) ? 'UTC' : zone.replaceAll('_', ' ');
@@ -30,7 +29,7 @@ export function zoneWords(zone: string | null): string {
 /** "15 416" */
 export const grouped = (n: number): string => Math.round(n).toLocaleString('en').replaceAll(',', '\u202f');
 
-export const hectares = (squareMetres: number): string => `${(squareMetres / 10_000).toFixed(squareMetres < 100_000 ? 1 : 0)} ha`;
+export const hectares = (squareMetres: number): string => formatArea(squareMetres);
 
 /** The zone of this device. */
 export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -49,13 +48,13 @@ export function fromLocalInput(value: string, zone: string | null): Date | null 
 
 export type DepthUnit = UnitSystem['depth'];
 
-export const METRES_PER = { m: 1, ft: 0.3048 } as const;
+export const METRES_PER = { m: 1, ft: METRES_PER_FOOT } as const;
 
 /** A depth in the reader's unit. */
-export const depthText = (metres: number, depth: DepthUnit): string => formatDepth(metres, { ...metric, depth });
+export const depthText = (metres: number, depth: DepthUnit = readerUnits().depth): string => formatDepth(metres, { ...metric, depth });
 
 /** From one depth to another, the unit said once. */
-export const depthRange = (top: number, bottom: number, depth: DepthUnit): string =>
+export const depthRange = (top: number, bottom: number, depth: DepthUnit = readerUnits().depth): string =>
   `${formatDepth(top, { ...metric, depth }, false)}–${depthText(bottom, depth)}`;
 
 /** Ticks of a scale of depths down to so many metres, at whole numbers of the reader's unit: with a label each so many. */
@@ -87,9 +86,23 @@ export function depthTicks(max: number, unit: DepthUnit): { depth: number; major
   }));
 }
 
+/** Round lengths of a scale bar, in the reader's short and long unit. */
+const BARS = {
+  m: [
+    [1, 'm', [5, 10, 20, 50, 100, 200, 500]],
+    [1000, 'km', [1, 2, 5, 10, 20]],
+  ],
+  ft: [
+    [METRES_PER_FOOT, 'ft', [20, 50, 100, 200, 500, 1000, 2000]],
+    [METRES_PER_MILE, 'mi', [0.5, 1, 2, 5, 10]],
+  ],
+} as const;
+
 /** A scale bar: the longest round length of at most 110 pixels. @param resolution metres to a pixel */
 export function scaleBar(resolution: number, unit: DepthUnit): { label: string; pixels: number } {
-  const metres = METRES_PER[unit];
-  const length = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000].findLast((n) => (n * metres) / resolution <= 110) ?? 5;
-  return { label: unit === 'm' && length >= 1000 ? `${length / 1000} km` : `${length} ${unit}`, pixels: (length * metres) / resolution };
+  const all = BARS[unit].flatMap(([metres, name, lengths]) =>
+    lengths.map((n) => ({ metres: n * metres, label: `${decimal(n, n % 1 ? 1 : 0)} ${name}` })),
+  );
+  const { metres, label } = all.findLast((bar) => bar.metres / resolution <= 110) ?? all[0];
+  return { label, pixels: metres / resolution };
 }

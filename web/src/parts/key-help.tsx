@@ -1,20 +1,21 @@
 import { Dialog } from './dialog';
+import { parts as msg } from '../words';
 
 const KEYS: [key: string, does: string][] = [
-  ['1 – 5', 'Brief, Chart, Deck, Patterns, Forecast'],
-  ['n', 'day or night'],
-  ['w', 'change the conditions: what if'],
-  ['Tab', 'next field or button'],
-  ['arrows', 'move the map, the depth on the Column, the aim on the Pad (Shift: larger steps)'],
-  ['+ −', 'on the map: nearer, farther'],
-  ['Enter', 'on the Pad: mark; on the map: show what lies in the middle'],
-  ['Esc', 'close'],
-  ['?', 'this list'],
+  ['1 – 7', msg('keyHelp.theViews')],
+  ['n', msg('keyHelp.dayOrNight')],
+  ['w', msg('keyHelp.changeTheConditionsWhat')],
+  [msg('keyHelp.tab'), msg('keyHelp.nextFieldOrButton')],
+  [msg('keyHelp.arrows'), msg('keyHelp.moveTheMapThe')],
+  ['+ −', msg('keyHelp.onTheMapNearer')],
+  [msg('keyHelp.enter'), msg('keyHelp.onThePadMark')],
+  [msg('keyHelp.esc'), msg('keyHelp.close')],
+  ['?', msg('keyHelp.thisList')],
 ];
 
 export function KeyHelp({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog title="Keys" onClose={onClose}>
+    <Dialog title={msg('keyHelp.keys')} onClose={onClose}>
       <dl className="grid grid-cols-[7rem_1fr] gap-y-2">
         {KEYS.map(([key, does]) => (
           <div key={key} className="contents">

@@ -1,16 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { LogOut } from 'lucide-react';
 import { useState } from 'react';
-import { getJson, sendJson } from '../api/client';
+import { ask } from '../api/client';
 import { outbox, useOutbox } from '../offline/device';
 import { Dialog } from './dialog';
-
-interface Reachable {
-  addresses: string[];
-  /** Of the authority of a self-made certificate; null for one from elsewhere. */
-  fingerprint: string | null;
-  code: string | null;
-}
+import { parts as msg } from '../words';
+import { told } from './told';
 
 /** Signs this device out and takes off it what it kept for times without a signal. */
 function SignOut() {
@@ -19,22 +14,20 @@ function SignOut() {
   const signOut = async (): Promise<void> => {
     setFailed(null);
     try {
-      await sendJson('DELETE', '/session');
+      await ask('DELETE /session', {});
       await outbox.forget();
       if ('caches' in globalThis) for (const name of await caches.keys()) await caches.delete(name);
       for (const worker of (await navigator.serviceWorker?.getRegistrations()) ?? []) await worker.unregister();
       localStorage.clear();
       location.assign('/');
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   return (
-    <section className="mt-4 border-t border-line pt-3" aria-label="Sign out">
+    <section className="mt-4 border-t border-line pt-3" aria-label={msg('phoneSheet.signOut')}>
       <p className="text-sm text-mute">
-        {waiting.length
-          ? `${waiting.length} ${waiting.length === 1 ? 'record is' : 'records are'} not on the boat’s server yet. Sign out once ${waiting.length === 1 ? 'it is' : 'they are'} sent.`
-          : 'Signing out removes what this device keeps for times without a signal.'}
+        {waiting.length ? msg('phoneSheet.recordIsNotOn', { waiting: waiting.length }) : msg('phoneSheet.signingOutRemovesWhat')}
       </p>
       {failed && (
         <p role="alert" className="mt-1 text-warn">
@@ -42,7 +35,7 @@ function SignOut() {
         </p>
       )}
       <button type="button" className="btn touch-target mt-2" disabled={waiting.length > 0} onClick={() => void signOut()}>
-        <LogOut size={18} aria-hidden /> Sign out
+        <LogOut size={18} aria-hidden /> {msg('phoneSheet.signOut')}
       </button>
     </section>
   );
@@ -50,24 +43,24 @@ function SignOut() {
 
 /** How a phone on the boat's network comes in: a code for its camera, the address in words, and what to do once. */
 export function PhoneSheet({ onClose }: { onClose: () => void }) {
-  const { data, error } = useQuery({ queryKey: ['reach'], queryFn: () => getJson<Reachable>('/reach') });
+  const { data, error } = useQuery({ queryKey: ['reach'], queryFn: () => ask('GET /reach', {}) });
   return (
-    <Dialog title="On a phone" onClose={onClose}>
+    <Dialog title={msg('phoneSheet.onAPhone')} onClose={onClose}>
       {!data ? (
-        <p className={error ? 'text-warn' : 'text-mute'}>{error ? error.message : 'Asking the server …'}</p>
+        <p className={error ? 'text-warn' : 'text-mute'}>{error ? error.message : msg('phoneSheet.askingTheServer')}</p>
       ) : data.code === null ? (
         <>
-          <p>The server speaks to this machine only. To let a phone on the same network in, stop it and start it so:</p>
+          <p>{msg('phoneSheet.theServerSpeaksTo')}</p>
           <pre className="mt-3 overflow-x-auto rounded-box border border-line bg-ground p-3 font-mono text-sm">
             ./shoal certificate{'\n'}./shoal serve --listen 0.0.0.0
           </pre>
-          <p className="mt-3 text-sm text-mute">It then shows the address, and asks each phone for the password once.</p>
+          <p className="mt-3 text-sm text-mute">{msg('phoneSheet.itThenShowsThe')}</p>
         </>
       ) : (
         <>
           <img
             src={`data:image/svg+xml;utf8,${encodeURIComponent(data.code)}`}
-            alt={`Code of ${data.addresses[0]}`}
+            alt={msg('phoneSheet.codeOf', { addresses: data.addresses[0] })}
             className="mx-auto w-56 bg-white"
           />
           <ul className="num mt-2 text-center text-lg font-semibold">
@@ -76,19 +69,18 @@ export function PhoneSheet({ onClose }: { onClose: () => void }) {
             ))}
           </ul>
           <ol className="mt-3 list-decimal space-y-1 pl-5">
-            <li>Bring the phone on to the boat’s network.</li>
+            <li>{msg('phoneSheet.bringThePhoneOn')}</li>
             {data.fingerprint && (
               <li>
-                Once: open <span className="num">{data.addresses[0]}/authority.crt</span>, say yes to the warning, and let the phone trust
-                it as a certificate authority. Without it the phone warns each time and keeps nothing offline. Compare first: its SHA-256
-                fingerprint must be{' '}
+                {msg('phoneSheet.onceOpen')} <span className="num">{data.addresses[0]}/authority.crt</span>
+                {msg('phoneSheet.sayYesToThe')}{' '}
                 <span className="num font-mono text-xs [overflow-wrap:anywhere]" data-testid="fingerprint">
                   {data.fingerprint}
                 </span>
               </li>
             )}
-            <li>Point its camera at the code, and sign in.</li>
-            <li>Put it on the home screen: then it opens without a signal.</li>
+            <li>{msg('phoneSheet.pointItsCameraAt')}</li>
+            <li>{msg('phoneSheet.putItOnThe')}</li>
           </ol>
           <SignOut />
         </>

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { readPosition, type LatLon } from '@restless-shoal/core/geo';
+import { parts as msg } from '../words';
 
 /** What a position may look like, said where one could not be read. */
-export const POSITIONS = 'Latitude first: 48.1853, −34.6127 or 48°11.12′N 34°36.76′W';
+export const POSITIONS = msg('positionField.latitudeFirstOrN');
 
 /** A position typed by hand. */
 export function PositionField({ label, button, onPosition }: { label: string; button: string; onPosition: (position: LatLon) => void }) {
@@ -21,7 +22,7 @@ export function PositionField({ label, button, onPosition }: { label: string; bu
       <input
         aria-label={label}
         aria-invalid={wrong}
-        placeholder="latitude, longitude"
+        placeholder={msg('positionField.latitudeLongitude')}
         className="input input-sm num h-11 min-w-40 flex-1"
         value={text}
         onChange={(e) => {

@@ -1,4 +1,5 @@
 import { percent } from './format';
+import { parts as msg } from '../words';
 
 /** A long job: what it is at, how far, and a way to stop it. */
 export function Progress({ words, share, onCancel }: { words: string; share: number; onCancel?: () => void }) {
@@ -13,7 +14,7 @@ export function Progress({ words, share, onCancel }: { words: string; share: num
       </div>
       {onCancel && (
         <button type="button" className="btn touch-target" onClick={onCancel}>
-          Cancel
+          {msg('progress.cancel')}
         </button>
       )}
     </div>

@@ -1,9 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { sendJson } from '../api/client';
+import { ask } from '../api/client';
 import { noteSignedIn } from '../state/signed-in';
 import { outbox } from '../offline/device';
 import { Mark } from './symbols';
+import { parts as msg } from '../words';
+import { told } from './told';
 
 /** The password of the boat, asked once a device. What waits on the device goes out after it. */
 export function SignIn() {
@@ -15,12 +17,12 @@ export function SignIn() {
     setBusy(true);
     setWrong(null);
     try {
-      await sendJson('POST', '/session', { password });
+      await ask('POST /session', {}, { body: { password } });
       noteSignedIn(true);
       void outbox.flush();
       await queries.invalidateQueries();
     } catch (error) {
-      setWrong((error as Error).message === 'is wrong' ? 'That is not the password.' : (error as Error).message);
+      setWrong(told(error));
     } finally {
       setBusy(false);
     }
@@ -34,10 +36,10 @@ export function SignIn() {
       }}
     >
       <Mark />
-      <h1 className="mt-3 text-2xl font-bold">Sign in to the boat</h1>
-      <p className="mt-2 text-mute">Once on this device. The password was set where the server runs. What was marked here is safe.</p>
+      <h1 className="mt-3 text-2xl font-bold">{msg('signIn.signInToThe')}</h1>
+      <p className="mt-2 text-mute">{msg('signIn.onceOnThisDevice')}</p>
       <label className="mt-4 block font-semibold">
-        Password
+        {msg('signIn.password')}
         <input
           type="password"
           autoComplete="current-password"
@@ -53,7 +55,7 @@ export function SignIn() {
         </p>
       )}
       <button type="submit" className="btn btn-primary mt-4 h-12 w-full text-lg" disabled={busy || password === ''}>
-        Sign in
+        {msg('signIn.signIn')}
       </button>
     </form>
   );

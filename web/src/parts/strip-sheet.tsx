@@ -6,6 +6,7 @@ import type { WhatIf } from '../state/what-if';
 import { Dialog } from './dialog';
 import { compass, fromLocalInput, toLocalInput, zoneWords } from './format';
 import { UnitsFields } from './units-fields';
+import { parts as msg, say } from '../words';
 
 interface SliderProps {
   label: string;
@@ -80,10 +81,10 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
   );
   const set = (change: WhatIf): void => setWhatIf(change);
   return (
-    <Dialog title="What if…" onClose={onClose}>
-      <p className="mb-3 text-mute">Change any of these, and every view answers for the changed conditions. Your log stays as it is.</p>
+    <Dialog title={msg('stripSheet.whatIf')} onClose={onClose}>
+      <p className="mb-3 text-mute">{msg('stripSheet.changeAnyOfThese')}</p>
       <label className="grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1.5">
-        <span className="font-semibold">Day and time</span>
+        <span className="font-semibold">{msg('stripSheet.dayAndTime')}</span>
         <span className="flex items-center gap-2">
           <input
             type="datetime-local"
@@ -98,7 +99,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         </span>
       </label>
       <Slider
-        label="Surface"
+        label={msg('stripSheet.surface')}
         kind="temperature"
         min={0}
         max={32}
@@ -107,7 +108,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         onChange={(surface) => set({ surface })}
       />
       <Slider
-        label="Clarity (Secchi)"
+        label={msg('stripSheet.claritySecchi')}
         kind="depth"
         min={0.2}
         max={12}
@@ -116,7 +117,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         onChange={(secchi) => set({ secchi })}
       />
       <Slider
-        label="Wind from"
+        label={msg('stripSheet.windFrom')}
         unit="°"
         min={0}
         max={355}
@@ -126,7 +127,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         onChange={(windFrom) => set({ windFrom })}
       />
       <Slider
-        label="Wind"
+        label={msg('stripSheet.wind')}
         kind="speed"
         min={0}
         max={20}
@@ -134,11 +135,19 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
-      <Slider label="Level" kind="depth" min={-20} max={20} step={0.1} value={conditions.level ?? 0} onChange={(level) => set({ level })} />
       <Slider
-        label="Level changes"
+        label={msg('stripSheet.level')}
         kind="depth"
-        unit=" a week"
+        min={-20}
+        max={20}
+        step={0.1}
+        value={conditions.level ?? 0}
+        onChange={(level) => set({ level })}
+      />
+      <Slider
+        label={msg('stripSheet.levelChanges')}
+        kind="depth"
+        unit={msg('stripSheet.aWeek')}
         min={-2}
         max={2}
         step={0.1}
@@ -153,14 +162,14 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
             checked={whatIf.thermoclineSet !== undefined}
             onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })}
           />
-          <span>Set the thermocline by hand, as seen on the sounder</span>
+          <span>{msg('stripSheet.setTheThermoclineBy')}</span>
         </label>
         {whatIf.thermoclineSet && (
           <>
             {(['top', 'bottom'] as const).map((edge) => (
               <Slider
                 key={edge}
-                label={edge === 'top' ? 'Its top' : 'Its bottom'}
+                label={edge === 'top' ? msg('stripSheet.itsTop') : msg('stripSheet.itsBottom')}
                 kind="depth"
                 min={0.5}
                 max={Math.max(6, Math.ceil(day.maxDepth))}
@@ -180,22 +189,22 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
       {said.length > 0 && (
         <ul className="mt-3 border-l-4 border-bait pl-3 text-sm text-mute">
           {said.map((s) => (
-            <li key={s}>{s}</li>
+            <li key={s.code}>{say(s)}</li>
           ))}
         </ul>
       )}
       <details className="mt-3 border-t border-line pt-2">
         <summary className="touch-target cursor-pointer content-center font-semibold">
-          Read in {units.depth}, {units.temperature}, {units.speed}
+          {msg('stripSheet.readIn', { depth: units.depth, temperature: units.temperature, speed: units.speed })}
         </summary>
         <UnitsFields />
       </details>
       <div className="mt-4 flex justify-end gap-2">
         <button type="button" className="btn touch-target" onClick={() => setWhatIf(null)}>
-          Back to the log
+          {msg('stripSheet.backToTheLog')}
         </button>
         <button type="button" className="btn btn-primary touch-target" onClick={onClose}>
-          Done
+          {msg('stripSheet.done')}
         </button>
       </div>
     </Dialog>

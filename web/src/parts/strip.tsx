@@ -1,14 +1,14 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
-import { formatDepth, formatSpeed, formatTemperature, sayIn, stepText } from '@restless-shoal/core/units';
 import { useNavigate } from 'react-router';
 import type { WaterSummary } from '../api/queries';
 import { useReach } from '../api/reach';
 import { useWaterState } from '../state/water';
-import { clockInZone, compass, dayInZone } from './format';
+import { clockInZone, compass, dayInZone, depthRange } from './format';
 import { StripSheet } from './strip-sheet';
 import { useUnits } from '../state/units';
+import { formatDepth, formatSpeed, formatTemperature, stepText, parts as msg, term, stageToday } from '../words';
 
 function Item({
   label,
@@ -63,26 +63,26 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
   const show = (): void => setOpen(true);
   const reach = useReach();
-  const asOf = reach.asOf === null ? '' : ` · as of ${clockInZone(new Date(reach.asOf), zone)}`;
+  const asOf = reach.asOf === null ? '' : msg('strip.asOf', { asOf: clockInZone(new Date(reach.asOf), zone) });
   const source = !reach.server
-    ? 'no server'
+    ? msg('strip.noServer')
     : asking
-      ? 'what if'
+      ? msg('strip.whatIf')
       : running
-        ? 'on the water'
+        ? msg('strip.onTheWater')
         : readAt
-          ? `as logged ${dayInZone(readAt, zone)}`
-          : 'nothing logged yet';
+          ? msg('strip.asLogged', { readAt: dayInZone(readAt, zone) })
+          : msg('strip.nothingLoggedYet');
   return (
     <header
-      aria-label="Conditions"
+      aria-label={msg('strip.conditions')}
       className={`flex items-stretch border-b border-line bg-surface ${asking ? 'shadow-[inset_0_3px_0_var(--therm)]' : ''}`}
     >
       <div className="flex min-w-0 flex-1 overflow-x-auto">
         <label className="relative shrink-0 border-r border-line px-3 py-2 short:py-0.5">
-          <span className="block text-xs text-mute">water</span>
+          <span className="block text-xs text-mute">{msg('strip.water')}</span>
           <select
-            aria-label="Water"
+            aria-label={msg('strip.water2')}
             className="num max-w-44 max-md:max-w-28 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
             value={water.id}
             onChange={(e) => (e.target.value === ALL ? void navigate('/waters') : onChoose(e.target.value))}
@@ -93,26 +93,28 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
               </option>
             ))}
             <option value={ALL} className="bg-surface text-ink">
-              All waters …
+              {msg('strip.allWaters')}
             </option>
           </select>
           <ChevronDown size={16} aria-hidden className="pointer-events-none absolute bottom-3 right-2 text-mute" />
         </label>
         <label className="relative shrink-0 border-r border-line px-3 py-2 short:py-0.5">
-          <span className="block whitespace-nowrap text-xs text-mute">{speciesKnown ? season.label : 'choose a species'}</span>
+          <span className="block whitespace-nowrap text-xs text-mute">
+            {speciesKnown ? stageToday(season.stage) : msg('strip.chooseASpecies')}
+          </span>
           <select
-            aria-label="Species"
+            aria-label={msg('strip.species')}
             className="w-28 cursor-pointer appearance-none truncate bg-transparent pr-5 text-[17px] font-semibold"
             value={species.name}
             onChange={(e) => setSpecies(e.target.value)}
           >
             {[true, false].map((logged) => (
-              <optgroup key={String(logged)} label={logged ? 'in this log' : 'others'} className="bg-surface text-ink">
+              <optgroup key={String(logged)} label={logged ? msg('strip.inThisLog') : msg('strip.others')} className="bg-surface text-ink">
                 {water.species
                   .filter((s) => water.logged.includes(s.name) === logged)
                   .map((s) => (
                     <option key={s.name} value={s.name}>
-                      {s.name}
+                      {term(s.name)}
                     </option>
                   ))}
               </optgroup>
@@ -124,40 +126,42 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           {clockInZone(conditions.at, zone)}
         </Item>
         <Item
-          label="surface"
+          label={msg('strip.surface')}
           changed={whatIf.surface !== undefined}
           onPress={show}
-          note={`${conditions.trend >= 0 ? '+' : '−'}${stepText(Math.abs(conditions.trend), units)} a day`}
+          note={msg('strip.aDay', { trend: conditions.trend >= 0 ? 'yes' : 'no', trend2: stepText(Math.abs(conditions.trend), units) })}
         >
           {formatTemperature(conditions.surface, units)}
         </Item>
-        <Item label="clarity" changed={whatIf.secchi !== undefined} onPress={show}>
+        <Item label={msg('strip.clarity')} changed={whatIf.secchi !== undefined} onPress={show}>
           {formatDepth(conditions.secchi, units)}
         </Item>
         <Item
-          label={`thermocline${day.column.modelled && line ? ', modelled' : ''}`}
+          label={`${term('thermocline')}${day.column.modelled && line ? msg('strip.modelled') : ''}`}
           changed={whatIf.thermoclineSet !== undefined}
           onPress={show}
         >
-          {line ? sayIn(units, `${line.top.toFixed(1)}–${line.bottom.toFixed(1)} m`) : 'none'}
+          {line ? depthRange(line.top, line.bottom) : term('none')}
         </Item>
-        <Item label="oxygen holds to" onPress={show}>
-          {oxygen === null ? 'the bottom' : formatDepth(oxygen, units)}
+        <Item label={msg('strip.oxygenHoldsTo')} onPress={show}>
+          {oxygen === null ? msg('strip.theBottom') : formatDepth(oxygen, units)}
         </Item>
-        <Item label="wind" changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
-          {conditions.windSpeed < 0.3 ? 'calm' : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed), units)}`}
+        <Item label={msg('strip.wind')} changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
+          {conditions.windSpeed < 0.3
+            ? msg('strip.calm')
+            : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed), units)}`}
         </Item>
         {conditions.level !== null && (
           <Item
-            label="level"
+            label={msg('strip.level')}
             changed={whatIf.level !== undefined || whatIf.levelTrend !== undefined}
             onPress={show}
             note={
               conditions.levelTrend === null || Math.abs(conditions.levelTrend) < 0.05
-                ? 'steady'
+                ? msg('strip.steady')
                 : conditions.levelTrend > 0
-                  ? 'rising'
-                  : 'falling'
+                  ? msg('strip.rising')
+                  : msg('strip.falling')
             }
             className="max-2xl:hidden"
           >
@@ -165,8 +169,8 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
             {formatDepth(Math.abs(conditions.level), units)}
           </Item>
         )}
-        <Item label="sun" onPress={show} className="max-2xl:hidden">
-          {day.sunHeight > 0 ? `${day.sunHeight.toFixed(0)}° high` : 'down'}
+        <Item label={msg('strip.sun')} onPress={show} className="max-2xl:hidden">
+          {day.sunHeight > 0 ? msg('strip.high', { sunHeight: Math.round(day.sunHeight) }) : msg('strip.down')}
         </Item>
       </div>
       <button
@@ -181,7 +185,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           {!reach.server && <span className="max-md:hidden">{asOf}</span>}
         </span>
         <span className="whitespace-nowrap font-bold" style={{ color: asking ? 'var(--therm)' : 'var(--act)' }}>
-          {asking ? 'Back to the log' : 'What if…'}
+          {asking ? msg('strip.backToTheLog') : msg('strip.whatIf2')}
         </span>
       </button>
       {open && <StripSheet onClose={() => setOpen(false)} />}

@@ -1,16 +1,19 @@
 import { UNIT_CHOICES, type UnitSystem } from '@restless-shoal/core/units';
+import { setLanguage, useLanguage } from '../state/language';
 import { setUnits, useUnits } from '../state/units';
 import { Segments } from './segments';
+import { LANGUAGES, parts as msg, type Language } from '../words';
 
 const ROWS: [keyof UnitSystem, string][] = [
-  ['depth', 'Depths and lengths'],
-  ['temperature', 'Temperatures'],
-  ['speed', 'Wind and speed'],
+  ['depth', msg('unitsFields.depthsAndLengths')],
+  ['temperature', msg('unitsFields.temperatures')],
+  ['speed', msg('unitsFields.windAndSpeed')],
 ];
 
 /** In which units this device is read. What is kept and sent stays SI. */
 export function UnitsFields() {
   const units = useUnits();
+  const language = useLanguage();
   return (
     <div className="grid gap-3">
       {ROWS.map(([kind, label]) => (
@@ -24,6 +27,15 @@ export function UnitsFields() {
           />
         </div>
       ))}
+      <div className="grid grid-cols-[9.5rem_1fr] items-center gap-3 max-md:grid-cols-1 max-md:gap-1">
+        <span className="font-semibold">{msg('unitsFields.language')}</span>
+        <Segments
+          label={msg('unitsFields.language')}
+          value={language}
+          options={(Object.entries(LANGUAGES) as [Language, string][]).map(([tag, name]) => [tag, name] as const)}
+          onChange={setLanguage}
+        />
+      </div>
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { useEchoes } from './use-echoes';
 import { useRecorder, type RecordedFix, type TrackMode } from './use-recorder';
 import type { ViewInUse } from './views-in-use';
 import { useWaterState } from './water';
+import { app as msg } from '../words';
 
 interface BoatState {
   source: BoatSource;
@@ -35,7 +36,7 @@ const Context = createContext<BoatState | null>(null);
 
 export function useBoatState(): BoatState {
   const state = useContext(Context);
-  if (!state) throw new Error('there is no boat here');
+  if (!state) throw new Error(msg('boat.thereIsNoBoat'));
   return state;
 }
 

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { getJson, sendJson } from '../api/client';
+import { ask } from '../api/client';
 import type { JobState } from '../api/queries';
 
 /** What a build or an import changes on the page. */
@@ -24,7 +24,7 @@ export function useBuilds(water: string): Builds {
   const queries = useQueryClient();
   const { data, dataUpdatedAt } = useQuery({
     queryKey: ['jobs', water],
-    queryFn: async () => (await getJson<JobState[]>(`/waters/${water}/jobs`)).filter((j) => j.kind !== 'fit' && j.kind !== 'score'),
+    queryFn: async () => (await ask('GET /waters/:water/jobs', { water })).filter((j) => j.kind === 'chart' || j.kind === 'import'),
     refetchInterval: ({ state }) => (state.data?.length ? 700 : 15_000),
   });
   const [undone, setUndone] = useState<JobState | null>(null);
@@ -41,7 +41,7 @@ export function useBuilds(water: string): Builds {
     for (const id of watched.current) {
       if (data.some((j) => j.id === id)) continue;
       watched.current.delete(id);
-      void getJson<JobState>(`/jobs/${id}`).then(
+      void ask('GET /jobs/:job', { job: id }).then(
         (job) => {
           // An answer that was under way when it was queued does not list it yet.
           if (job.state === 'waiting' || job.state === 'running') watched.current.add(id);
@@ -66,12 +66,12 @@ export function useBuilds(water: string): Builds {
   );
   const cancel = useCallback(
     async (job: string) => {
-      await sendJson('DELETE', `/jobs/${job}`);
+      await ask('DELETE /jobs/:job', { job });
       await look();
     },
     [look],
   );
-  const again = useCallback(async () => watch((await sendJson<{ job: string }>('POST', `/waters/${water}/chart`, {})).job), [watch, water]);
+  const again = useCallback(async () => watch((await ask('POST /waters/:water/chart', { water })).job), [watch, water]);
   const dismiss = useCallback(() => setUndone(null), []);
   return { running: data ?? NONE, undone, watch, cancel, again, dismiss };
 }

@@ -1,4 +1,4 @@
-/** Fits whose species, or schools, were just told otherwise by hand: made anew when the Forecast is next in sight. */
+/** Fits whose species, or strategies, were just told otherwise by hand: made anew when the Forecast is next in sight. */
 const wanted = new Set<string>();
 const keyOf = (water: string, species: string): string => `${water} ${species}`;
 

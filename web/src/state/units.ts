@@ -1,5 +1,5 @@
-import { useCallback } from 'react';
-import { metric, sayIn, UNIT_CHOICES, type UnitSystem } from '@restless-shoal/core/units';
+import { metric, UNIT_CHOICES, type UnitSystem } from '@restless-shoal/core/units';
+import { readIn } from '../words';
 import { shared } from './shared';
 
 /** What this device keeps, SI for all that is none of the choices. */
@@ -14,18 +14,14 @@ function kept(): UnitSystem {
   return { depth: of('depth'), temperature: of('temperature'), speed: of('speed') };
 }
 const units = shared(kept());
+readIn(units.now());
 
 export function setUnits(change: Partial<UnitSystem>): void {
   const next = { ...units.now(), ...change };
   localStorage.setItem('units', JSON.stringify(next));
+  readIn(next);
   units.set(next);
 }
 
 /** The units that this device is read in. Inside, everything stays SI. */
 export const useUnits = units.use;
-
-/** Says a text whose measures are SI in the reader's units. */
-export function useSay(): (text: string) => string {
-  const read = useUnits();
-  return useCallback((text) => sayIn(read, text), [read]);
-}

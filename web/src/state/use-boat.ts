@@ -1,9 +1,11 @@
+import type { FeedState } from '@restless-shoal/core/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BoatNews } from '@restless-shoal/core/formats';
 import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
 import type { BoatFix } from '@restless-shoal/core/sonar';
 import { deckNow } from '../api/clock';
-import { getJson } from '../api/client';
+import { ask } from '../api/client';
+import { app as msg } from '../words';
 
 /** Where the boat is and where it goes. */
 export interface Boat {
@@ -37,23 +39,13 @@ export interface BoatSource {
 /** How long the boat's network may be silent before it is asked why, ms. */
 const QUIET_MS = 4000;
 
-/** What the server says of its connection to the boat's network. */
-export interface FeedState {
-  state: 'off' | 'connecting' | 'connected' | 'failing';
-  trouble: string | null;
-  host?: string;
-  port?: number;
-  echoPort?: number | null;
-  simulated: boolean;
-}
-
 /** How long it is remembered where the boat was, ms. */
 const REMEMBERED_MS = 600_000;
 
 const TROUBLE: Record<number, string> = {
-  1: 'This device may not tell its position: allow it in the browser.',
-  2: 'This device has no position yet.',
-  3: 'This device is slow to find its position.',
+  1: msg('useBoat.thisDeviceMayNot'),
+  2: msg('useBoat.thisDeviceHasNo'),
+  3: msg('useBoat.thisDeviceIsSlow'),
 };
 
 /** Course and speed from the fix before, where the device does not tell them. */
@@ -78,7 +70,7 @@ export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => 
   useEffect(() => {
     if (source !== 'device' || !enabled) return;
     if (!('geolocation' in navigator)) {
-      setTrouble('This browser has no position: set it by hand.');
+      setTrouble(msg('useBoat.thisBrowserHasNo'));
       return;
     }
     let watch = 0;
@@ -133,7 +125,7 @@ export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => 
     const news = new EventSource('/api/feed/news?echoes');
     news.addEventListener('echo', ({ data, lastEventId }: MessageEvent<string>) => onEcho(data, Number(lastEventId)));
     // Anew with each connection: another boat may be on the line.
-    news.onopen = () => getJson<FeedState>('/feed').then(setFeed, () => undefined);
+    news.onopen = () => ask('GET /feed', {}).then(setFeed, () => undefined);
     news.onmessage = ({ data }: MessageEvent<string>) => {
       const said = JSON.parse(data) as BoatNews & { at: number };
       const { latitude, longitude, course, heading, speed, depth } = said;
@@ -160,19 +152,19 @@ export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => 
         return;
       }
       // Nothing came: the server knows why.
-      getJson<FeedState>('/feed').then(
+      ask('GET /feed', {}).then(
         (said) => {
           const { state, trouble: why, host, port } = said;
           setFeed(said);
           setTrouble(
             state === 'off'
-              ? 'The boat’s network is not set: press here.'
+              ? msg('useBoat.theBoatsNetworkIs')
               : state === 'failing'
-                ? `The boat’s network (${host}:${port}): ${why}.`
-                : 'The boat’s network sends no position.',
+                ? msg('useBoat.theBoatsNetwork', { host: host ?? '', port: port ?? '', why: why ?? '' })
+                : msg('useBoat.theBoatsNetworkSends'),
           );
         },
-        () => setTrouble('The server cannot be reached, and the boat’s network through it.'),
+        () => setTrouble(msg('useBoat.theServerCannotBe')),
       );
     }, QUIET_MS);
     return () => {
@@ -192,7 +184,7 @@ export function useBoat(enabled: boolean, onEcho: (line: string, at: number) => 
   }, []);
   const useNetwork = useCallback(() => {
     localStorage.setItem('boat', 'network');
-    void getJson<FeedState>('/feed').then(setFeed, () => undefined);
+    void ask('GET /feed', {}).then(setFeed, () => undefined);
     setBoat(null);
     setTrouble(null);
     setSource('network');

@@ -1,16 +1,11 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { distance, type LatLon } from '@restless-shoal/core/geo';
+import type { LatLon } from '@restless-shoal/core/geo';
 import type { TrackFix } from '@restless-shoal/core/logbook';
 import { deckNow } from '../api/clock';
-import { outbox } from '../offline/device';
+import { keepAndSend } from '../offline/device';
+import { HEARTBEAT_MS, isRecorded } from './recorded';
 import type { Boat } from './use-boat';
 import { effortColumns, type ViewInUse } from './views-in-use';
-
-/** A standing boat looks on: a fix at least this often, so that fixes join (30 s at most). */
-const HEARTBEAT_MS = 5000;
-/** And at most this often, unless it has moved this far. */
-const LEAST_MS = 900;
-const LEAST_M = 8;
 
 interface RecorderOptions {
   trip: string | null;
@@ -67,7 +62,7 @@ export function useRecorder({ trip, boat, view, mode }: RecorderOptions): { flus
     if (!trip || !queue.current.length) return;
     const batch = queue.current.splice(0, 2000);
     try {
-      await outbox.put('POST', `/trips/${trip}/track`, batch);
+      await keepAndSend('POST /trips/:trip/track', { trip }, batch);
     } catch {
       // Kept, and tried again with the next ones.
       queue.current.unshift(...batch);
@@ -76,9 +71,7 @@ export function useRecorder({ trip, boat, view, mode }: RecorderOptions): { flus
 
   useEffect(() => {
     if (!trip || !boat) return;
-    // A boat's network says where it is several times a second: a fix a second, or every few metres, is enough of a track.
-    const { at, position } = recorded.current;
-    if (!position || Date.now() - at >= LEAST_MS || distance(position, boat.position) >= LEAST_M) record();
+    if (isRecorded(recorded.current, Date.now(), boat.position)) record();
   }, [trip, boat, record]);
   useEffect(() => {
     if (!trip) return;

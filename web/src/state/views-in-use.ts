@@ -1,4 +1,5 @@
 import type { VIEWS } from '@restless-shoal/core/logbook';
+import { app as msg } from '../words';
 
 /** A sonar view as it is set on the Deck: how far it sees. */
 export interface ViewInUse {
@@ -8,10 +9,10 @@ export interface ViewInUse {
 }
 
 export const DECK_VIEWS: { view: ViewInUse['view']; label: string; ranges: number[] }[] = [
-  { view: 'side-scan', label: 'Side-scan', ranges: [10, 15, 20, 25, 30, 40, 50] },
-  { view: 'sounder', label: 'Sounder', ranges: [] },
-  { view: 'down-beam', label: 'Down-beam', ranges: [] },
-  { view: 'forward-facing', label: 'Forward', ranges: [10, 15, 20, 25, 30, 40] },
+  { view: 'side-scan', label: msg('viewsInUse.sideScan'), ranges: [10, 15, 20, 25, 30, 40, 50] },
+  { view: 'sounder', label: msg('viewsInUse.sounder'), ranges: [] },
+  { view: 'down-beam', label: msg('viewsInUse.downBeam'), ranges: [] },
+  { view: 'forward-facing', label: msg('viewsInUse.forward'), ranges: [10, 15, 20, 25, 30, 40] },
 ];
 
 /** Opening angle of a forward-facing view, degrees. */

@@ -1,26 +1,34 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { emptyChart, packChart, type Chart } from '@restless-shoal/core/chart';
-import { castsOf, conditionsFromLog, dayFor, frameLength, type Conditions, type Day, type WaterFrame } from '@restless-shoal/core/forecast';
-import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
+import { chartAtLevel, emptyChart, packChart, type Chart } from '@restless-shoal/core/chart';
+import type { Statement } from '@restless-shoal/core/statements';
 import {
-  likelyTarget,
-  readDepthRule,
-  seasonOf,
-  usualCourse,
-  type Season,
-  type SpeciesProfile,
-  type UsualCourse,
-} from '@restless-shoal/core/species';
+  type CarriedCode,
+  groupProfiles,
+  conditionsFromLog,
+  dayFor,
+  frameLength,
+  levelBaseOf,
+  surfaceReadings,
+  waterYearOf,
+  type Conditions,
+  type Day,
+  type WaterFrame,
+} from '@restless-shoal/core/forecast';
+import { usualCourse, type UsualCourse } from '@restless-shoal/core/lake';
+import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
+import { likelyTarget, readDepthRule, seasonOf, type Season, type SpeciesProfile } from '@restless-shoal/core/species';
 import { appliedLog, ofLog, since } from '../offline/apply';
 import { useOutbox } from '../offline/device';
-import { useChart, useLog, usePulse, useWater, type Pulse, type TripRow, type Water, type WaterLog } from '../api/queries';
+import type { Pulse } from '@restless-shoal/core/contract';
+import { useChart, useLog, usePulse, useWater, type TripRow, type Water, type WaterLog } from '../api/queries';
 import { useWhatIf, type WhatIf } from './what-if';
+import { app as msg } from '../words';
 
 /** All views work on this: the water in use, its chart and log, and the conditions of the Strip. */
 export interface WaterState {
   water: Water;
-  /** Its chart; null while no depth is known. */
+  /** Its chart at the level of the day; null while no depth is known. */
   chart: Chart | null;
   /** What it can be drawn on: its chart, one of its outline alone, or an empty one where it lies; null where nobody said where. */
   ground: Chart | null;
@@ -40,7 +48,7 @@ export interface WaterState {
   /** This water's own usual surface temperatures. */
   course: UsualCourse;
   /** What of the conditions was carried over or modelled, in words; and when the water was last read. */
-  said: string[];
+  said: Statement<CarriedCode>[];
   readAt: Date | null;
   whatIf: WhatIf;
   setWhatIf: (change: WhatIf | null) => void;
@@ -48,12 +56,19 @@ export interface WaterState {
   running: TripRow | null;
 }
 
-const Context = createContext<WaterState | null>(null);
+/** The water that is open, or why it is not yet. */
+const Context = createContext<{ state: WaterState | null; failed: Error | null }>({ state: null, failed: null });
 
 export function useWaterState(): WaterState {
-  const state = useContext(Context);
-  if (!state) throw new Error('no water is open');
+  const { state } = useContext(Context);
+  if (!state) throw new Error(msg('water.noWaterIsOpen'));
   return state;
+}
+
+/** What needs the open water, once it is there. */
+export function WaterReady({ fallback, children }: { fallback: (failed: Error | null) => ReactNode; children: ReactNode }) {
+  const { state, failed } = useContext(Context);
+  return state ? children : fallback(failed);
 }
 
 const RECENT = 14 * 86_400_000;
@@ -77,6 +92,7 @@ function frameOf(water: Water, chart: Chart | null, ground: Chart | null): Water
     altitude: water.altitude_m ?? 0,
     deepest: Math.max(1, chart?.deepest ?? water.deepest_m ?? USUAL_DEEPEST),
     lengthKm: ground?.cells.count ? frameLength(ground.cells.column, ground.cells.row) : 1,
+    kind: water.kind,
     rule: readDepthRule(water.rules),
   };
 }
@@ -105,22 +121,14 @@ function useOthersChanges(id: string): void {
       for (const trip of [...pulse.running, ...last.running])
         if (pulse.running.find((t) => t.id === trip.id)?.changed_at !== last.running.find((t) => t.id === trip.id)?.changed_at)
           void queries.invalidateQueries({ queryKey: ['trip', trip.id] });
-      // Trips that began or ended, and readings of the water.
-      void queries.invalidateQueries({ queryKey: ['log', id] });
+      // Trips that began, ended or were changed, and readings of the water.
+      for (const key of [['log', id], ['trips']]) void queries.invalidateQueries({ queryKey: key });
     }
   }, [pulse, queries, id]);
 }
 
 /** Opens a water for all views below. */
-export function WaterProvider({
-  id,
-  fallback,
-  children,
-}: {
-  id: string;
-  fallback: (failed: Error | null) => ReactNode;
-  children: ReactNode;
-}) {
+export function WaterProvider({ id, children }: { id: string; children: ReactNode }) {
   const water = useWater(id);
   const chart = useChart(id);
   const served = useLog(id);
@@ -137,9 +145,9 @@ export function WaterProvider({
   const [whatIf, setWhatIf] = useWhatIf();
   useOthersChanges(id);
 
-  // Grouped once a log: while a finger drags a what-if, a water's casts stay what they are, and their layers are known.
+  // Grouped once a log: while a finger drags a what-if, a water's profiles stay what they are, and their layers are known.
   const profiles = log.data?.profiles;
-  const casts = useMemo(() => castsOf(profiles ?? []), [profiles]);
+  const datedProfiles = useMemo(() => groupProfiles(profiles ?? []), [profiles]);
 
   const base = useMemo(() => chart.data ?? (water.data && chart.data === null ? emptyGround(water.data) : null), [chart.data, water.data]);
   const state = useMemo((): WaterState | null => {
@@ -147,23 +155,23 @@ export function WaterProvider({
     const running = [...log.data.trips].reverse().find((t) => t.end === null) ?? null;
     // An outline without a sounding is no chart yet.
     const loaded = chart.data && chart.data.chart.soundings > 0 ? chart.data.chart : null;
-    const frame = frameOf(water.data, loaded, base?.chart ?? null);
+    const place = frameOf(water.data, loaded, base?.chart ?? null);
     const at = whatIf.at ?? logMoment(log.data, running);
     const readings = log.data.readings.map((row) => ({ at: Date.parse(row.time), row }));
+    const surfaces = surfaceReadings(readings);
+    const course = usualCourse(surfaces, place.latitude, place.altitude);
+    const frame = { ...place, course, levelBase: levelBaseOf(readings, place.altitude) };
     const logged = conditionsFromLog(readings, at, frame);
     const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
     const named = (name: string | null | undefined): SpeciesProfile | undefined => water.data!.species.find((s) => s.name === name);
     const known = named(speciesName) ?? named(water.data.logged[0]);
     const species = known ?? likelyTarget(water.data.species, { kind: water.data.kind, latitude: frame.latitude });
-    const surfaceReadings = readings.flatMap((r) =>
-      r.row.surface_temperature_c === null ? [] : [{ at: r.at, surface: r.row.surface_temperature_c }],
-    );
-    const course = usualCourse(surfaceReadings, frame.latitude);
+    const day = dayFor(conditions, frame, datedProfiles);
     return {
       water: water.data,
-      chart: loaded,
+      chart: loaded && chartAtLevel(loaded, day.level),
       // Of a water that lies nobody knows where there is nothing to draw.
-      ground: chart.data || water.data.latitude !== null ? (base?.chart ?? null) : null,
+      ground: base && (chart.data || water.data.latitude !== null) ? chartAtLevel(base.chart, day.level) : null,
       chartBytes: base?.bytes ?? null,
       log: log.data,
       frame,
@@ -176,14 +184,15 @@ export function WaterProvider({
         setSpecies(name);
       },
       conditions,
-      day: dayFor(conditions, frame, casts),
+      day,
       season: seasonOf(species, {
         at,
         surface: conditions.surface,
-        readings: surfaceReadings,
+        readings: surfaces,
         levelTrend: conditions.levelTrend,
         latitude: frame.latitude,
         course,
+        year: waterYearOf(frame),
       }),
       course,
       said: logged.said,
@@ -192,9 +201,9 @@ export function WaterProvider({
       setWhatIf,
       running,
     };
-  }, [id, water.data, chart.data, base, log.data, whatIf, setWhatIf, speciesName, casts]);
+  }, [id, water.data, chart.data, base, log.data, whatIf, setWhatIf, speciesName, datedProfiles]);
 
   const failed = water.error ?? chart.error ?? log.error;
-  if (!state) return <>{fallback(failed)}</>;
-  return <Context.Provider value={state}>{children}</Context.Provider>;
+  const open = useMemo(() => ({ state, failed }), [state, failed]);
+  return <Context.Provider value={open}>{children}</Context.Provider>;
 }

@@ -30,10 +30,10 @@ export function readWhatIf(address: URLSearchParams): WhatIf {
   const out: WhatIf = {};
   const at = address.get(AT);
   if (at && /^\d{4}-\d\d-\d\dT\d\d:\d\dZ$/.test(at) && !Number.isNaN(Date.parse(at))) out.at = new Date(at);
-  for (const [key, name, least, most] of NUMBERS) {
+  for (const [key, name, min, most] of NUMBERS) {
     const text = address.get(name);
     const value = Number(text);
-    if (text?.trim() && value >= least && value <= most) out[key] = value;
+    if (text?.trim() && value >= min && value <= most) out[key] = value;
   }
   const line = /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?)$/.exec(address.get(THERMOCLINE) ?? '');
   if (line && Number(line[1]) < Number(line[2])) out.thermoclineSet = { top: Number(line[1]), bottom: Number(line[2]) };

@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import {
   bandShare,
+  chartAtLevel,
   contourDepths,
   contourLines,
   hypsographOf,
@@ -15,13 +16,14 @@ import {
   cautions,
   fitModel,
   heatHypotheses,
-  movedToday,
+  withinDayUpdate,
   ofLarge,
   Predictor,
   reasonsAt,
-  schoolPlans,
+  strategyPlans,
   teaching,
   unpackModel,
+  waterYearOf,
   waveBrief,
   windowOn,
   type Caution,
@@ -32,7 +34,7 @@ import {
   type ModelStats,
   type Place,
   type Reason,
-  type SchoolPlan,
+  type StrategyPlan,
   type SeenToday,
   type WaterFrame,
   type WaveBrief,
@@ -52,6 +54,8 @@ export interface ForecastRequest {
 }
 
 export interface ForecastAnswer {
+  /** By which its reasons are asked for. */
+  id: number;
   /** What was asked: the species, and the moment it is for. */
   species: string;
   at: Date;
@@ -75,11 +79,21 @@ export interface ForecastAnswer {
   logKnown: boolean;
 }
 
+export interface BriefRequest {
+  day: Day;
+  species: SpeciesProfile;
+  /** Whether it spawns, by the season. */
+  spawning: boolean;
+  frame: WaterFrame;
+  /** What was noted of the water's surface these days. */
+  signs: string;
+}
+
 export interface BriefAnswer {
   window: DepthWindow;
   /** What of the water the window leaves; null while no depth is charted. */
   share: BandShare | null;
-  schools: SchoolPlan[];
+  strategies: StrategyPlan[];
   /** Null while no outline says how far the wind blows. */
   waves: WaveBrief | null;
   /** Height of the waves on each cell, m. */
@@ -108,13 +122,17 @@ let model: Model | null = null;
 let predictor: Predictor | null = null;
 /** The fit that it was worked out from; null where only the strategies count. */
 let predictorOf: Model | null = null;
-let last: { request: ForecastRequest; model: Model; moved: Float32Array | null } | null = null;
+/** What the last answers were made from, by their id: reasons are asked for afterwards. */
+const made = new Map<number, { day: Day; model: Model; moved: Float32Array | null }>();
+const KEPT_ANSWERS = 4;
+let answers = 0;
 
 // A thin shell round core: what a finger drags is computed here, from data already in the browser.
 const api = {
   openChart(bytes: Uint8Array): void {
     chart = unpackChart(bytes);
     model = null;
+    made.clear();
   },
   openModel(bytes: Uint8Array | null): void {
     const read = bytes && unpackModel(bytes);
@@ -122,17 +140,20 @@ const api = {
     model = read && 'profile' in read ? read : null;
   },
   /** @param unit length of the unit that depths are read in, m @param atMost so many depths */
-  contours(unit: number, atMost: number): ContourLine[] {
-    return chart ? contourLines(chart.depth, contourDepths(chart.deepest, unit, atMost)) : [];
+  contours(unit: number, atMost: number, level: number): ContourLine[] {
+    if (!chart) return [];
+    const { depth, deepest } = chartAtLevel(chart, level);
+    return contourLines(depth, contourDepths(deepest, unit, atMost));
   },
   forecast(request: ForecastRequest): ForecastAnswer {
     if (!chart) throw new Error('no chart is open');
     const fit = model?.profile.name === request.species.name ? model : null;
     const known = predictor;
-    // A fit stands on the schools it was made with; without one they follow at once as they are set.
+    const { cells } = chartAtLevel(chart, request.day.level);
+    // A fit stands on the strategies it was made with; without one they follow at once as they are set.
     const reset = !fit && JSON.stringify(known?.model.profile) !== JSON.stringify(request.species);
-    if (!known || predictorOf !== fit || known.cells !== chart.cells || reset) {
-      predictor = new Predictor(fit ?? fitModel(request.species, chart.cells, []), chart.cells);
+    if (!known || predictorOf !== fit || known.cells !== cells || reset) {
+      predictor = new Predictor(fit ?? fitModel(request.species, cells, []), cells);
       predictorOf = fit;
     }
     const ready = predictor!;
@@ -140,17 +161,20 @@ const api = {
     const started = performance.now();
     const { day } = request;
     const before = ready.on(day);
-    const moved = movedToday(used.today, request.earlier, before.probability, chart.cells, day.conditions.at.getTime());
+    const moved = withinDayUpdate(used.today, request.earlier, before.probability, cells, day.conditions.at.getTime());
     const any = moved ? ready.on(day, moved) : before;
     const large = request.large && used.size != null;
-    const forecast = large ? ofLarge(any, used.size!, chart.cells, used.profile, day) : any;
+    const forecast = large ? ofLarge(any, used.size!, cells, used.profile, day) : any;
     const took = performance.now() - started;
     const tally = new Map((request.tally ?? []).map(([cell, looked, saw]) => [cell, { looked, saw }]));
-    const places = bestPlaces(used, chart.cells, day, forecast, tally, PLACES, forecast.probability, moved);
-    const teach = bestPlaces(used, chart.cells, day, forecast, tally, 8, teaching(forecast, tally), moved);
-    last = { request, model: used, moved };
+    const places = bestPlaces(used, cells, day, forecast, tally, PLACES, forecast.probability, moved);
+    const teach = bestPlaces(used, cells, day, forecast, tally, 8, teaching(forecast, tally), moved);
+    const id = ++answers;
+    made.set(id, { day, model: used, moved });
+    made.delete(id - KEPT_ANSWERS);
     return transfer(
       {
+        id,
         species: request.species.name,
         at: day.conditions.at,
         forecast,
@@ -169,25 +193,25 @@ const api = {
     );
   },
   /** What the water says today, for one species. */
-  brief(request: Pick<ForecastRequest, 'day' | 'species'> & { frame: WaterFrame; signs: string }): BriefAnswer {
+  brief(request: BriefRequest): BriefAnswer {
     if (!chart) throw new Error('no chart is open');
-    const { cells, soundings } = chart;
     const { day, species } = request;
+    const { cells, soundings } = chartAtLevel(chart, day.level);
     const { samples, thermocline } = day.column;
     const { windSpeed, trend } = day.conditions;
-    const window = windowOn(species, day);
+    const window = windowOn(species, day, request.spawning);
     const waves = waveBrief(day, cells);
     const hypsograph = hypsographOf(cells, day.maxDepth);
     return {
       window,
       share: !soundings ? null : window.empty ? { bottom: 0, over: 0, out: 1 } : bandShare(cells, window.top, window.bottom),
-      schools: schoolPlans(species, day, cells),
+      strategies: strategyPlans(species, day, cells),
       waves,
       waveHeights: waveHeights(cells, day.conditions.windFrom, windSpeed, day.maxDepth / 2),
       cautions: cautions(species, day, waves),
       heat: heatHypotheses(species, day, cells),
       water: {
-        state: columnState(samples, trend, request.signs),
+        state: columnState(samples, trend, waterYearOf(request.frame), day.seasonDay, request.signs),
         mixedLayer: mixedLayerDepth(samples),
         stability: Math.max(0, schmidtStability(samples, hypsograph)),
         lakeNumber: thermocline && windSpeed > 0.5 ? lakeNumber(samples, thermocline, windSpeed, hypsograph) : null,
@@ -195,9 +219,10 @@ const api = {
       },
     };
   },
-  /** Reasons for and against a cell, for the forecast last made. */
-  reasons(cell: number): Reason[] {
-    return chart && last ? reasonsAt(last.model, chart.cells, last.request.day, cell, last.moved) : [];
+  /** Reasons for and against a cell of an answer; none once that is forgotten. */
+  reasons(id: number, cell: number): Reason[] {
+    const from = made.get(id);
+    return chart && from ? reasonsAt(from.model, chartAtLevel(chart, from.day.level).cells, from.day, cell, from.moved) : [];
   },
 };
 

@@ -1,17 +1,17 @@
 import { expose } from 'comlink';
 import { unpackChart } from '@restless-shoal/core/chart';
-import { castsOf, type WaterFrame } from '@restless-shoal/core/forecast';
+import { groupProfiles, type WaterFrame } from '@restless-shoal/core/forecast';
 import type { ProfileRow, Reading } from '@restless-shoal/core/logbook';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import {
+  unpackLogbook,
   WaterPatterns,
   type CombinationSearch,
   type HeatCell,
-  type Logbook,
   type MoodFactor,
   type Pointed,
   type Question,
-  type TwinWeights,
+  type SimilarityWeights,
 } from '@restless-shoal/core/patterns';
 
 /** What a log is opened with. */
@@ -43,14 +43,13 @@ const api = {
     inputs: PatternsInputs,
     onProgress: (share: number) => void,
   ): { looks: number; outside: number; trips: { id: string; start: number }[] } {
-    const logbook = JSON.parse(new TextDecoder().decode(inputs.logbook)) as Logbook;
     patterns = new WaterPatterns(
-      logbook,
+      unpackLogbook(inputs.logbook),
       unpackChart(inputs.chart),
       {
         frame: inputs.frame,
         readings: inputs.readings.map((row) => ({ at: Date.parse(row.time), row })).sort((a, b) => a.at - b.at),
-        casts: castsOf(inputs.profiles),
+        profiles: groupProfiles(inputs.profiles),
         timeZone: inputs.timeZone,
       },
       inputs.species,
@@ -60,9 +59,9 @@ const api = {
     return { looks: table.count, outside: table.outside, trips: table.trips.map(({ id, start }) => ({ id, start })) };
   },
   basis: (question: Question) => opened().select(question).n,
-  where: (question: Question, key: string, smooth: boolean) => opened().where(question, key, { smooth }),
+  where: (question: Question, key: string, smooth: boolean, headline: boolean) => opened().where(question, key, { smooth, headline }),
   windows: (question: Question) => opened().windows(question),
-  heat: (question: Question, keys: [string, string]): { cells: HeatCell[]; names: [string[], string[]] } => opened().heat(question, keys),
+  heat: (question: Question, keys: [string, string]): { cells: HeatCell[]; classes: [number[], number[]] } => opened().heat(question, keys),
   /** Null when another search or a cancel came in between. */
   async search(question: Question, onProgress: (share: number) => void): Promise<(CombinationSearch & { enough: boolean }) | null> {
     const own = ++search;
@@ -86,12 +85,12 @@ const api = {
   marks: (question: Question) => opened().marks(question),
   whereTheyHang: (question: Question) => opened().whereTheyHang(question),
   names: () => opened().names(),
-  quarrels: (question: Question) => opened().quarrels(question),
+  debates: (question: Question) => opened().debates(question),
   years: (question: Question) => opened().years(question),
   pick: (question: Question, pointed: Pointed) => opened().pick(question, pointed),
   goodStops: (question: Question) => opened().goodStops(question),
-  twins: (question: Question, places: [number, number][], at: number, weights: TwinWeights) =>
-    opened().twins(question, places, at, weights),
+  similarSpots: (question: Question, places: [number, number][], at: number, weights: SimilarityWeights) =>
+    opened().similarSpots(question, places, at, weights),
 };
 
 export type PatternsWorker = typeof api;

@@ -1,20 +1,24 @@
 import { useEffect, useState } from 'react';
 import type { ContourLine } from '@restless-shoal/core/chart';
-import type { useForecastWorker } from './use-forecast-worker';
+import type { ForecastService } from './forecast-service';
 
 const NO_LINES: ContourLine[] = [];
 
-/** Contour lines of the chart in use, drawn in the worker. */
-export function useContours(worker: ReturnType<typeof useForecastWorker>, unit = 1, atMost = 12): ContourLine[] {
+/** Contour lines of the chart in use at a level of the water (m above datum), drawn in the thread of the forecast. */
+export function useContours(service: ForecastService | null, level: number, unit = 1, atMost = 12): ContourLine[] {
   const [lines, setLines] = useState<ContourLine[]>(NO_LINES);
   useEffect(() => {
     let gone = false;
-    void worker?.contours(unit, atMost).then((l) => {
-      if (!gone) setLines(l);
-    });
+    service?.contours(unit, atMost, level).then(
+      (l) => {
+        if (!gone) setLines(l);
+      },
+      // The lines drawn before stay; that the thread broke is said by what it was to answer.
+      () => undefined,
+    );
     return () => {
       gone = true;
     };
-  }, [worker, unit, atMost]);
+  }, [service, unit, atMost, level]);
   return lines;
 }

@@ -11,18 +11,25 @@ export interface OpenLog {
   version: number;
   share: number;
   failed: Error | null;
+  /** Whether looks of what was just logged are still being derived. */
+  deriving: boolean;
   outside: number;
   trips: { id: string; start: number }[];
 }
 
 type Opened = Awaited<ReturnType<PatternsWorker['open']>>;
 
+/** The thread, begun before what it is to open has come. */
+let thread: Remote<PatternsWorker> | null = null;
+const begun = (): Remote<PatternsWorker> =>
+  (thread ??= wrap<PatternsWorker>(new Worker(new URL('./patterns.worker.ts', import.meta.url), { type: 'module' })));
+
 /** The log that was opened last, with what it was opened from: kept for coming back to the view. */
 let kept: { remote: Remote<PatternsWorker>; from: unknown[]; opened: Promise<Opened>; onProgress: (share: number) => void } | null = null;
 
 function openLog(inputs: PatternsInputs, from: unknown[]): NonNullable<typeof kept> {
   if (kept && kept.from.every((v, k) => v === from[k])) return kept;
-  const remote = kept?.remote ?? wrap<PatternsWorker>(new Worker(new URL('./patterns.worker.ts', import.meta.url), { type: 'module' }));
+  const remote = begun();
   let next: NonNullable<typeof kept> | null = null;
   const opened = remote
     .open(
@@ -41,9 +48,10 @@ function openLog(inputs: PatternsInputs, from: unknown[]): NonNullable<typeof ke
 export function useOpenLog(): OpenLog {
   const { water, chartBytes, frame, log } = useWaterState();
   const logbook = useLogbook(water.id);
-  const [state, setState] = useState<Omit<OpenLog, 'failed'>>({ ask: null, version: 0, share: 0, outside: 0, trips: [] });
+  const [state, setState] = useState<Omit<OpenLog, 'failed' | 'deriving'>>({ ask: null, version: 0, share: 0, outside: 0, trips: [] });
   const [failed, setFailed] = useState<Error | null>(null);
-  const bytes = logbook.data;
+  const bytes = logbook.data?.value;
+  useEffect(() => void begun(), []);
   useEffect(() => {
     if (!chartBytes || !bytes) return;
     const open = openLog(
@@ -75,7 +83,7 @@ export function useOpenLog(): OpenLog {
     // The frame follows from the chart and the water.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chartBytes, bytes, log.readings, log.profiles, water.species, water.time_zone]);
-  return { ...state, failed: failed ?? logbook.error };
+  return { ...state, failed: failed ?? logbook.error, deriving: logbook.data?.deriving ?? false };
 }
 
 /** An answer of the open log, asked for anew when the question changes; the last one stands meanwhile. */

@@ -1,18 +1,20 @@
+import { CELL } from '@restless-shoal/core/geo';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { newId, USUAL_RANGE } from '@restless-shoal/core/logbook';
-import { getJson, sendFile, sendJson } from '../../api/client';
+import { ask, sendFile } from '../../api/client';
 import type { ImportPreview } from '@restless-shoal/core/contract';
 import type { KnownPlace, PartMapping, Question } from '@restless-shoal/core/tables';
-import { useWaters, waterQuery, type JobState } from '../../api/queries';
+import { useWaters, waterQuery } from '../../api/queries';
 import { refresh } from '../../state/jobs';
 import { Dialog } from '../dialog';
 import { grouped } from '../format';
 import { Progress } from '../progress';
-import { Say } from '../say';
 import { PartCard } from './part-card';
 import { PlaceMatcher } from './place-matcher';
+import { imports as msg } from '../../words';
+import { told } from '../told';
 
 interface Findings {
   count: number;
@@ -47,12 +49,11 @@ function FindingsOf({ words, findings }: { words: string; findings: Findings }) 
       </summary>
       <ul className="num max-h-40 overflow-y-auto pl-4 text-mute">
         {findings.first.map((f, k) => (
-          <li key={k}>
-            line {f.line}
-            {f.column && `, ${f.column}`}: {f.reason}
-          </li>
+          <li key={k}>{msg('importSheet.line', { line: f.line, value: f.column ? `, ${f.column}` : '', reason: f.reason })}</li>
         ))}
-        {findings.count > findings.first.length && <li>and {grouped(findings.count - findings.first.length)} more</li>}
+        {findings.count > findings.first.length && (
+          <li>{msg('importSheet.andMore', { count: grouped(findings.count - findings.first.length) })}</li>
+        )}
       </ul>
     </details>
   );
@@ -66,51 +67,61 @@ function Report({ answer }: { answer: ImportAnswer }) {
         <section key={report.file} className="border-t border-line py-2">
           <p className="font-semibold">{report.file}</p>
           <p className="num text-sm">
-            {grouped(report.read)} read, {grouped(merge.added)} added, {grouped(merge.same)} known already
-            {merge.changed > 0 && `, ${grouped(merge.changed)} changed`}
-            {merge.trashed > 0 && `, ${grouped(merge.trashed)} in the trash and left there`}
+            {msg('importSheet.readAddedKnownAlready', {
+              read: grouped(report.read),
+              added: grouped(merge.added),
+              same: grouped(merge.same),
+              value: merge.changed > 0 ? msg('importSheet.changed', { changed: grouped(merge.changed) }) : '',
+              value2: merge.trashed > 0 ? msg('importSheet.inTheTrashAnd', { trashed: grouped(merge.trashed) }) : '',
+            })}
           </p>
-          <FindingsOf words="left out" findings={report.bad} />
-          <FindingsOf words="odd, kept and flagged" findings={report.odd} />
+          <FindingsOf words={msg('importSheet.leftOut')} findings={report.bad} />
+          <FindingsOf words={msg('importSheet.oddKeptAndFlagged')} findings={report.odd} />
           {merge.different.count > 0 && (
             <p className="num text-sm text-mute">
-              {grouped(merge.different.count)} are known with other content and were left as they were: line{' '}
-              {merge.different.lines.slice(0, 8).join(', ')}
-              {merge.different.count > 8 && ' …'}
+              {msg('importSheet.differFromExistingRecords', {
+                count: grouped(merge.different.count),
+                lines: merge.different.lines.slice(0, 8).join(', '),
+                value: merge.different.count > 8 ? ' …' : '',
+              })}
             </p>
           )}
           {merge.beside.count > 0 && (
             <p className="num text-sm text-mute">
-              {grouped(merge.beside.count)} were added as records of their own beside others of the same time: line{' '}
-              {merge.beside.lines.slice(0, 8).join(', ')}
-              {merge.beside.count > 8 && ' …'}
+              {msg('importSheet.wereAddedAsRecords', {
+                count: grouped(merge.beside.count),
+                lines: merge.beside.lines.slice(0, 8).join(', '),
+                value: merge.beside.count > 8 ? ' …' : '',
+              })}
             </p>
           )}
           {report.rangeUnsaid > 0 && (
             <p className="num text-sm text-mute">
-              {grouped(report.rangeUnsaid)} fixes of a side-scan or forward-facing view say no range:{' '}
-              <Say>{`${USUAL_RANGE} m is taken`}</Say>
+              {msg('importSheet.fixesOfASide', { rangeUnsaid: grouped(report.rangeUnsaid) })}{' '}
+              {msg('importSheet.mIsTaken', { usualRange: USUAL_RANGE })}
             </p>
           )}
           {report.unknownColumns.length > 0 && (
-            <p className="text-sm text-mute">Not known and passed over: {report.unknownColumns.join(', ')}</p>
+            <p className="text-sm text-mute">
+              {msg('importSheet.unknownColumnsIgnored', { unknownColumns: report.unknownColumns.join(', ') })}
+            </p>
           )}
         </section>
       ))}
       {answer.passedOver.map(({ file, why }) => (
         <p key={file} className="border-t border-line py-2 text-sm text-mute">
-          {file}: passed over ({why})
+          {msg('importSheet.passedOver', { file, why })}
         </p>
       ))}
       {answer.unknownPlaces.length > 0 && (
         <p className="border-t border-line py-2 text-sm text-mute">
-          Places without a position: {answer.unknownPlaces.map((p) => p.name).join(', ')}. Their fish are in the log, and count where no
-          place is needed.
+          {msg('importSheet.placesWithoutAPosition', { unknownPlaces: answer.unknownPlaces.map((p) => p.name).join(', ') })}
         </p>
       )}
       {answer.chart && (
         <p className="num border-t border-line pt-2 font-semibold">
-          Chart built from {grouped(answer.chart.soundings)} soundings: {grouped(answer.chart.cells)} <Say>cells of 25 m</Say>.
+          {msg('importSheet.chartBuiltFromSoundings', { soundings: grouped(answer.chart.soundings), cells: grouped(answer.chart.cells) })}{' '}
+          {msg('importSheet.cellsOfM', { cell: CELL })}.
         </p>
       )}
     </div>
@@ -151,7 +162,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   const into = water ?? name.trim();
 
   const look = (upload: string, mapping?: { parts: PartMapping[]; places: KnownPlace[] }): Promise<ImportPreview> =>
-    sendJson<ImportPreview>('POST', '/imports/preview', { upload, water: into, ...(mapping ? { mapping } : {}) });
+    ask('POST /imports/preview', {}, { body: { upload, water: into, create: false, update: false, ...(mapping ? { mapping } : {}) } });
   const note = (preview: ImportPreview): void =>
     setAsked((before) => {
       const out = { ...before };
@@ -168,12 +179,12 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
       const total = files.reduce((sum, f) => sum + f.size, 0) || 1;
       let sent = 0;
       for (const file of files) {
-        await sendFile(`/uploads/${upload}/${encodeURIComponent(file.name)}`, file, aborter.signal, (bytes) =>
-          setAt({ words: `sending ${file.name}`, share: (0.2 * (sent + bytes)) / total, job: null }),
+        await sendFile(upload, file, aborter.signal, (bytes) =>
+          setAt({ words: msg('importSheet.sending', { name: file.name }), share: (0.2 * (sent + bytes)) / total, job: null }),
         );
         sent += file.size;
       }
-      setAt({ words: 'looking into the files', share: 0.2, job: null });
+      setAt({ words: msg('importSheet.lookingIntoTheFiles'), share: 0.2, job: null });
       const preview = await look(upload);
       if (aborter.signal.aborted) return;
       // Files of our own formats leave nothing to ask.
@@ -181,7 +192,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
       note(preview);
       setStage({ step: 'look', upload, preview });
     } catch (error) {
-      if (!aborter.signal.aborted) setFailed((error as Error).message);
+      if (!aborter.signal.aborted) setFailed(told(error));
     } finally {
       setAt(null);
     }
@@ -190,15 +201,13 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
     const aborter = stop.current;
     setFailed(null);
     try {
-      const { job } = await sendJson<{ job: string }>('POST', '/imports', {
-        upload,
-        water: into,
-        create: !water,
-        update,
-        ...(parts.length ? { mapping: { parts, places } } : {}),
-      });
+      const { job } = await ask(
+        'POST /imports',
+        {},
+        { body: { upload, water: into, create: !water, update, ...(parts.length ? { mapping: { parts, places } } : {}) } },
+      );
       for (;;) {
-        const state = await getJson<JobState>(`/jobs/${job}`);
+        const state = await ask('GET /jobs/:job', { job });
         if (state.state === 'done') {
           const answer = state.result as ImportAnswer;
           await refresh(queries);
@@ -206,15 +215,14 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
           onDone?.(answer.water);
           break;
         }
-        if (state.state === 'failed') throw new Error(state.error ?? 'the import failed');
-        if (state.state === 'cancelled')
-          throw new Error('It was cancelled. A file goes in whole or not at all; importing it again adds only what is missing.');
+        if (state.state === 'failed') throw new Error(state.error ?? msg('importSheet.theImportFailed'));
+        if (state.state === 'cancelled') throw new Error(msg('importSheet.importCancelledEachFile'));
         if (aborter.signal.aborted) return;
-        setAt({ words: state.words ?? 'waiting its turn', share: 0.2 + 0.8 * state.share, job });
+        setAt({ words: state.words ?? msg('importSheet.waitingItsTurn'), share: 0.2 + 0.8 * state.share, job });
         await new Promise((done) => setTimeout(done, 400));
       }
     } catch (error) {
-      if (!aborter.signal.aborted) setFailed((error as Error).message);
+      if (!aborter.signal.aborted) setFailed(told(error));
     } finally {
       setAt(null);
     }
@@ -244,7 +252,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   };
   const cancel = (): void => {
     const job = at?.job;
-    if (job) void sendJson('DELETE', `/jobs/${job}`).catch((error: Error) => setFailed(error.message));
+    if (job) void ask('DELETE /jobs/:job', { job }).catch((error: Error) => setFailed(error.message));
     else {
       stop.current.abort();
       setAt(null);
@@ -262,10 +270,10 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   );
   if (stage.step === 'done')
     return (
-      <Dialog title="What was imported" onClose={onClose}>
+      <Dialog title={msg('importSheet.whatWasImported')} onClose={onClose}>
         <Report answer={stage.answer} />
         <button type="button" className="btn btn-primary touch-target mt-4 w-full" onClick={onClose}>
-          Done
+          {msg('importSheet.done')}
         </button>
       </Dialog>
     );
@@ -276,9 +284,11 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
     const ready = used.every((p) => !p.questions.length && !p.fault) && (used.length > 0 || preview.native.length > 0);
     const unanswered = used.reduce((n, p) => n + p.questions.length, 0);
     return (
-      <Dialog title={`Import into ${into}`} wide onClose={onClose}>
+      <Dialog title={msg('importSheet.importInto', { into })} wide onClose={onClose}>
         {preview.native.length > 0 && (
-          <p className="pb-2 text-sm text-mute">Read as they are: {preview.native.map((n) => n.file).join(', ')}</p>
+          <p className="pb-2 text-sm text-mute">
+            {msg('importSheet.readDirectly', { native: preview.native.map((n) => n.file).join(', ') })}
+          </p>
         )}
         {preview.parts.map((part, k) => (
           <PartCard
@@ -303,20 +313,24 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
         ))}
         {preview.passedOver.map(({ file, why }) => (
           <p key={file} className="border-t border-line py-2 text-sm text-mute">
-            {file}: passed over ({why})
+            {msg('importSheet.passedOver', { file, why })}
           </p>
         ))}
         {trouble}
         {progress ?? (
           <button type="button" className="btn btn-primary mt-3 h-12 w-full" disabled={!ready} onClick={() => void take(upload, parts)}>
-            {unanswered ? `Answer ${unanswered === 1 ? 'one question' : `${unanswered} questions`} first` : 'Import'}
+            {unanswered
+              ? msg('importSheet.answerFirst', {
+                  unanswered: unanswered === 1 ? msg('importSheet.oneQuestion') : msg('importSheet.questions', { unanswered }),
+                })
+              : msg('importSheet.import')}
           </button>
         )}
       </Dialog>
     );
   }
   return (
-    <Dialog title={water ? `Import files into ${water}` : 'Import a new water'} onClose={onClose}>
+    <Dialog title={water ? msg('importSheet.importFilesInto', { water }) : msg('importSheet.importANewWater')} onClose={onClose}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -325,7 +339,7 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
       >
         {!water && (
           <label className="mb-3 block">
-            <span className="font-semibold">Name of the water</span>
+            <span className="font-semibold">{msg('importSheet.nameOfTheWater')}</span>
             <input className="input mt-1 h-11 w-full" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} required />
           </label>
         )}
@@ -338,21 +352,24 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
           }}
         >
           <FileUp aria-hidden />
-          <span className="font-semibold">{files.length ? files.map((f) => f.name).join(', ') : 'Choose files, or drop them here'}</span>
-          <span className="text-sm text-mute">
-            Tables of soundings, a spreadsheet of catches, plotter tracks (GPX, KML), NMEA logs, shapefiles, GeoTIFF grids, contour lines,
-            an outline, or a ZIP of them
-          </span>
-          <input type="file" aria-label="Files" className="sr-only" multiple onChange={(e) => setFiles([...(e.target.files ?? [])])} />
+          <span className="font-semibold">{files.length ? files.map((f) => f.name).join(', ') : msg('importSheet.chooseFilesOrDrop')}</span>
+          <span className="text-sm text-mute">{msg('importSheet.tablesOfSoundingsA')}</span>
+          <input
+            type="file"
+            aria-label={msg('importSheet.files')}
+            className="sr-only"
+            multiple
+            onChange={(e) => setFiles([...(e.target.files ?? [])])}
+          />
         </label>
         <label className="mt-3 flex min-h-11 items-center gap-3">
           <input type="checkbox" className="checkbox" checked={update} onChange={(e) => setUpdate(e.target.checked)} />
-          <span>Change records that are known with other content</span>
+          <span>{msg('importSheet.updateExistingRecordsThat')}</span>
         </label>
         {trouble}
         {progress ?? (
           <button type="submit" className="btn btn-primary touch-target mt-3 w-full" disabled={!files.length || (!water && !name.trim())}>
-            Import
+            {msg('importSheet.import')}
           </button>
         )}
       </form>

@@ -6,45 +6,46 @@ import { readNumber } from '../read-number';
 import { Segments } from '../segments';
 import { PreviewPlot } from './preview-plot';
 import { Problem } from '../problem';
+import { imports as msg } from '../../words';
 
 const USES: [PartUse, string][] = [
-  ['soundings', 'Soundings'],
-  ['catches', 'A log of catches'],
-  ['outline', 'The outline'],
-  ['places', 'Places and marks'],
-  ['skip', 'Leave it out'],
+  ['soundings', msg('partCard.soundings')],
+  ['catches', msg('partCard.aLogOfCatches')],
+  ['outline', msg('partCard.theOutline')],
+  ['places', msg('partCard.placesAndMarks')],
+  ['skip', msg('partCard.skipIt')],
 ];
 
 const WORDS: Record<Target, string> = {
-  latitude: 'latitude',
-  longitude: 'longitude',
-  x: 'x (easting)',
-  y: 'y (northing)',
-  depth: 'depth',
-  elevation: 'height of the bottom',
-  time: 'date and time',
-  date: 'date',
-  clock: 'time of day',
-  temperature: 'water temperature',
-  hardness: 'hardness (0–1)',
-  heading: 'heading',
-  speed: 'speed',
-  place: 'place name',
-  species: 'species',
-  number: 'number of fish',
-  length: 'length of the fish',
-  mass: 'weight of the fish',
-  lure: 'lure or bait',
-  colour: 'colour of the lure',
-  clarity: 'clarity (Secchi)',
-  wind_speed: 'wind speed',
-  wind_from: 'wind direction',
-  hours: 'hours fished',
-  rods: 'rods',
-  angler: 'angler or client',
-  fate: 'released or kept',
-  notes: 'notes',
-  skip: '– not used –',
+  latitude: msg('partCard.latitude'),
+  longitude: msg('partCard.longitude'),
+  x: msg('partCard.xEasting'),
+  y: msg('partCard.yNorthing'),
+  depth: msg('partCard.depth'),
+  elevation: msg('partCard.heightOfTheBottom'),
+  time: msg('partCard.dateAndTime'),
+  date: msg('partCard.date'),
+  clock: msg('partCard.timeOfDay'),
+  temperature: msg('partCard.waterTemperature'),
+  hardness: msg('partCard.hardness'),
+  heading: msg('partCard.heading'),
+  speed: msg('partCard.speed'),
+  place: msg('partCard.placeName'),
+  species: msg('partCard.species'),
+  number: msg('partCard.numberOfFish'),
+  length: msg('partCard.lengthOfTheFish'),
+  mass: msg('partCard.weightOfTheFish'),
+  lure: msg('partCard.lureOrBait'),
+  colour: msg('partCard.colourOfTheLure'),
+  clarity: msg('partCard.claritySecchi'),
+  wind_speed: msg('partCard.windSpeed'),
+  wind_from: msg('partCard.windDirection'),
+  hours: msg('partCard.hoursFished'),
+  rods: msg('partCard.rods'),
+  angler: msg('partCard.anglerOrClient'),
+  fate: msg('partCard.releasedOrKept'),
+  notes: msg('partCard.notes'),
+  skip: msg('partCard.notUsed'),
 };
 
 /** What a use can be chosen for: areas bound a water, tables do not. */
@@ -95,7 +96,7 @@ export function PartCard({
         <h3 className="min-w-0 truncate font-bold">{name}</h3>
         <select
           className="select h-11 w-48"
-          aria-label={`What ${name} becomes`}
+          aria-label={msg('partCard.whatBecomes', { name })}
           value={mapping.as}
           onChange={(e) => set({ as: e.target.value as PartUse })}
         >
@@ -108,9 +109,7 @@ export function PartCard({
       </div>
       {asked.includes('columns') && (
         <p className="mt-2 border-l-4 border-bait pl-3">
-          {mapping.as === 'skip'
-            ? 'What its columns hold cannot be told from their names, so it is left out. If it holds soundings or catches, choose so above.'
-            : 'Say below which columns hold the position and the depth.'}
+          {mapping.as === 'skip' ? msg('partCard.theColumnNamesDo') : msg('partCard.sayBelowWhichColumns')}
         </p>
       )}
       {table && (
@@ -126,12 +125,10 @@ export function PartCard({
           <Problem words={fault} />
           {bad.count > 0 && (
             <details className="mt-1 text-sm">
-              <summary className="min-h-9 cursor-pointer py-1.5">{grouped(bad.count)} of the first rows cannot be read</summary>
+              <summary className="min-h-9 cursor-pointer py-1.5">{msg('partCard.ofTheFirstRows', { count: grouped(bad.count) })}</summary>
               <ul className="num pl-4 text-mute">
                 {bad.first.map((b, k) => (
-                  <li key={k}>
-                    row {b.line}, {b.column}: {b.reason}
-                  </li>
+                  <li key={k}>{msg('partCard.row', { line: b.line, column: b.column, reason: b.reason })}</li>
                 ))}
               </ul>
             </details>
@@ -140,15 +137,19 @@ export function PartCard({
             {soundings.length > 0 && <PreviewPlot soundings={soundings} />}
             {catches && (
               <p className="num" data-testid="catches">
-                <b>{grouped(catches.rows)} rows</b>: {catches.trips} {catches.trips === 1 ? 'trip' : 'trips'}, {catches.fish} fish
-                {catches.blanks > 0 && `, ${catches.blanks} blanks`}
+                <b>{msg('partCard.rows', { rows: grouped(catches.rows) })}</b>
+                {msg('partCard.tripFish', {
+                  trips: catches.trips,
+                  fish: catches.fish,
+                  value: catches.blanks > 0 ? msg('partCard.blanks', { blanks: catches.blanks }) : '',
+                })}
               </p>
             )}
           </div>
           {children}
           <details className="mt-1" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
-            <summary className="min-h-11 cursor-pointer py-2.5 font-semibold">Its columns and first rows</summary>
-            <div className="overflow-x-auto" tabIndex={0} aria-label={`Columns of ${name}`}>
+            <summary className="min-h-11 cursor-pointer py-2.5 font-semibold">{msg('partCard.itsColumnsAndFirst')}</summary>
+            <div className="overflow-x-auto" tabIndex={0} aria-label={msg('partCard.columnsOf', { name })}>
               <table className="num text-sm">
                 <thead>
                   <tr className="align-top">
@@ -160,7 +161,7 @@ export function PartCard({
                           <span className="block truncate">{column}</span>
                           <select
                             className="select h-11 w-full px-2 font-normal"
-                            aria-label={`What ${column} holds`}
+                            aria-label={msg('partCard.whatHolds', { column })}
                             value={mapped?.to ?? 'skip'}
                             onChange={(e) => setColumn(k, e.target.value as Target)}
                           >
@@ -173,11 +174,11 @@ export function PartCard({
                           {units.length > 0 && (
                             <select
                               className="select mt-1 h-11 w-full px-2 font-normal"
-                              aria-label={`Unit of ${column}`}
+                              aria-label={msg('partCard.unitOf', { column })}
                               value={mapped?.unit ?? ''}
                               onChange={(e) => setColumn(k, mapped.to, e.target.value || undefined)}
                             >
-                              <option value="">unit?</option>
+                              <option value="">{msg('partCard.unit')}</option>
                               {units.map((u) => (
                                 <option key={u}>{u}</option>
                               ))}
@@ -241,9 +242,9 @@ function Questions({
     <>
       {asked.includes('unit') && depth !== null && (
         <div className={row}>
-          <span>Which unit is “{depth}” in?</span>
+          <span>{msg('partCard.whichUnitIsIn', { depth })}</span>
           <Segments
-            label="Unit of the depths"
+            label={msg('partCard.unitOfTheDepths')}
             value={unit}
             options={[
               ['m', 'metres'],
@@ -257,13 +258,16 @@ function Questions({
       )}
       {asked.includes('sign') && (
         <div className={row}>
-          <span>“{depth}” has positive and negative numbers. Which is deeper?</span>
+          <span>
+            “{depth}
+            {msg('partCard.hasPositiveAndNegative')}
+          </span>
           <Segments
-            label="Sign of the depths"
+            label={msg('partCard.signOfTheDepths')}
             value={mapping.sign}
             options={[
-              ['down', '5 is deeper than 2'],
-              ['up', '−5 is deeper than −2'],
+              ['down', msg('partCard.isDeeperThan')],
+              ['up', msg('partCard.isDeeperThan2')],
             ]}
             onChange={(sign) => onChange({ sign: sign as PartMapping['sign'] })}
           />
@@ -271,10 +275,13 @@ function Questions({
       )}
       {asked.includes('level') && (
         <label className={row}>
-          <span>“{depth}” holds heights of the bottom. How high did the water’s surface stand, in metres, in the same system?</span>
+          <span>
+            “{depth}
+            {msg('partCard.holdsHeightsOfThe')}
+          </span>
           <input
             className="input num h-11 w-40"
-            aria-label="Height of the surface, m"
+            aria-label={msg('partCard.heightOfTheSurface')}
             inputMode="decimal"
             value={level}
             onChange={(e) => {
@@ -287,20 +294,20 @@ function Questions({
       )}
       {asked.includes('zone') && (
         <label className={row}>
-          <span>Its times name no zone. By which clock were they written?</span>
+          <span>{msg('partCard.itsTimesHaveNo')}</span>
           <select
             className="select h-11 w-full"
-            aria-label="Time zone of the file"
+            aria-label={msg('partCard.timeZoneOfThe')}
             value={mapping.zone ?? ''}
             onChange={(e) => onChange({ zone: e.target.value || null })}
           >
             <option value="" disabled>
-              choose …
+              {msg('partCard.choose')}
             </option>
             {zones.map((z) => (
               <option key={z} value={z}>
                 {zoneWords(z)}
-                {z === zone ? ' (the water’s)' : z === own ? ' (this device’s)' : ''}
+                {z === zone ? msg('partCard.theWaters') : z === own ? msg('partCard.thisDevices') : ''}
               </option>
             ))}
           </select>
@@ -308,13 +315,13 @@ function Questions({
       )}
       {asked.includes('order') && (
         <div className={row}>
-          <span>Its dates can be read in two ways. Which comes first?</span>
+          <span>{msg('partCard.itsDatesCanBe')}</span>
           <Segments
-            label="Order of the dates"
+            label={msg('partCard.orderOfTheDates')}
             value={mapping.order}
             options={[
-              ['dmy', 'the day (31/12)'],
-              ['mdy', 'the month (12/31)'],
+              ['dmy', msg('partCard.theDay')],
+              ['mdy', msg('partCard.theMonth')],
             ]}
             onChange={(order) => onChange({ order: order as PartMapping['order'] })}
           />
@@ -322,13 +329,13 @@ function Questions({
       )}
       {asked.includes('hours') && (
         <div className={row}>
-          <span>What are the hours on a row of?</span>
+          <span>{msg('partCard.whatAreTheHours')}</span>
           <Segments
-            label="What the hours are of"
+            label={msg('partCard.whatTheHoursAre')}
             value={mapping.hours}
             options={[
-              ['place', 'of that place'],
-              ['day', 'of the whole day'],
+              ['place', msg('partCard.thatSpot')],
+              ['day', msg('partCard.theWholeDay')],
             ]}
             onChange={(hours) => onChange({ hours: hours as PartMapping['hours'] })}
           />
@@ -336,10 +343,10 @@ function Questions({
       )}
       {asked.includes('crs') && (
         <label className={row}>
-          <span>Which coordinate system are x and y in? Its EPSG code, such as 32633 for UTM zone 33 north.</span>
+          <span>{msg('partCard.whichCoordinateSystemAre')}</span>
           <input
             className="input num h-11 w-40"
-            aria-label="EPSG code"
+            aria-label={msg('partCard.epsgCode')}
             inputMode="numeric"
             value={crs}
             onChange={(e) => {
@@ -352,21 +359,21 @@ function Questions({
       {asked.includes('axes') && (
         <div className={`${row} grid-cols-[1fr_auto] items-center`}>
           <span>
-            “{mapping.columns.find((c) => c.to === 'latitude')?.from}” is taken for the latitude. Look at the map: is that where the water
-            lies?
+            “{mapping.columns.find((c) => c.to === 'latitude')?.from}
+            {msg('partCard.isTakenForThe')}
           </span>
           <button type="button" className="btn touch-target" onClick={swap}>
-            Swap them
+            {msg('partCard.swapThem')}
           </button>
         </div>
       )}
       {mapping.day !== null && mapping.as === 'soundings' && (
         <label className="mt-2 flex items-center gap-3 text-sm">
-          <span>It says no time. Sounded on</span>
+          <span>{msg('partCard.itHasNoDate')}</span>
           <input
             type="date"
             className="input num h-11"
-            aria-label="Day of the soundings"
+            aria-label={msg('partCard.dayOfTheSoundings')}
             value={mapping.day}
             onChange={(e) => e.target.value && onChange({ day: e.target.value })}
           />

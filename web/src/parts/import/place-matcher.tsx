@@ -3,6 +3,7 @@ import { useMemo, useState, type MouseEvent } from 'react';
 import { outlineBox, outlineToRings, readPosition, type OutlineGeometry } from '@restless-shoal/core/geo';
 import type { KnownPlace } from '@restless-shoal/core/tables';
 import { POSITIONS } from '../position-field';
+import { imports as msg } from '../../words';
 
 const SIZE = 300;
 
@@ -52,11 +53,11 @@ export function PlaceMatcher({
     if (map) put(map.back(((event.clientX - box.left) * map.width) / box.width, ((event.clientY - box.top) * map.height) / box.height));
   };
   return (
-    <section aria-label="Where the places lie" className="mt-2">
-      <p className="font-semibold">Where do these places lie?</p>
-      <p className="text-sm text-mute">Choose a name, then tap the map. Places you leave out stay in the log without a position.</p>
+    <section aria-label={msg('placeMatcher.whereThePlacesLie')} className="mt-2">
+      <p className="font-semibold">{msg('placeMatcher.whereAreTheseSpots')}</p>
+      <p className="text-sm text-mute">{msg('placeMatcher.chooseANameThen')}</p>
       <div className="mt-1 grid gap-3 sm:grid-cols-2">
-        <ul className="max-h-72 overflow-y-auto" aria-label="Place names">
+        <ul className="max-h-72 overflow-y-auto" aria-label={msg('placeMatcher.placeNames')}>
           {all.map(({ name, rows }) => {
             const known = places.find((p) => p.name === name);
             return (
@@ -69,8 +70,8 @@ export function PlaceMatcher({
                 >
                   <span className="truncate">{name}</span>
                   <span className="num flex shrink-0 items-center gap-1 text-sm">
-                    {rows > 0 && `${rows} ${rows === 1 ? 'row' : 'rows'}`}
-                    {known && <MapPin size={16} aria-label="on the map" />}
+                    {rows > 0 && msg('placeMatcher.rows', { rows })}
+                    {known && <MapPin size={16} aria-label={msg('placeMatcher.onTheMap')} />}
                   </span>
                 </button>
               </li>
@@ -83,7 +84,7 @@ export function PlaceMatcher({
               viewBox={`0 0 ${map.width} ${map.height}`}
               className="w-full cursor-crosshair rounded-box border border-line bg-ground"
               role="application"
-              aria-label={chosen === null ? 'Map of the water' : `Tap where ${chosen} lies`}
+              aria-label={chosen === null ? msg('placeMatcher.mapOfTheWater') : msg('placeMatcher.tapWhereLies', { chosen })}
               onClick={tap}
             >
               <path d={map.path} fillRule="evenodd" fill="var(--w1)" stroke="var(--ink)" strokeWidth="1.2" />
@@ -100,7 +101,7 @@ export function PlaceMatcher({
               })}
             </svg>
           ) : (
-            <p className="text-sm text-mute">The water has no outline to tap on yet: type positions, or leave the places for later.</p>
+            <p className="text-sm text-mute">{msg('placeMatcher.theWaterHasNo')}</p>
           )}
           <form
             className="mt-2 flex gap-2"
@@ -113,9 +114,9 @@ export function PlaceMatcher({
             }}
           >
             <input
-              aria-label="Position of the place"
+              aria-label={msg('placeMatcher.positionOfThePlace')}
               className="input num h-11 min-w-0 flex-1"
-              placeholder="latitude, longitude"
+              placeholder={msg('placeMatcher.latitudeLongitude')}
               value={typed}
               onChange={(e) => {
                 setTyped(e.target.value);
@@ -123,7 +124,7 @@ export function PlaceMatcher({
               }}
             />
             <button type="submit" className="btn touch-target px-3" disabled={chosen === null}>
-              Set
+              {msg('placeMatcher.set')}
             </button>
           </form>
           {wrong && (

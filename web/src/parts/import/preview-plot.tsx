@@ -2,6 +2,7 @@ import type { PartPreview } from '@restless-shoal/core/contract';
 import { Column } from '../column';
 import { depthRange } from '../format';
 import { useUnits } from '../../state/units';
+import { imports as msg, decimal } from '../../words';
 
 const SIZE = 190;
 
@@ -22,7 +23,7 @@ export function PreviewPlot({ soundings }: { soundings: PartPreview['soundings']
         width={SIZE}
         height={SIZE}
         role="img"
-        aria-label="The first soundings on the map, deeper ones darker"
+        aria-label={msg('previewPlot.theFirstSoundingsOn')}
         className="rounded-box border border-line bg-ground"
       >
         {soundings.map((s, k) => (
@@ -41,17 +42,19 @@ export function PreviewPlot({ soundings }: { soundings: PartPreview['soundings']
         max={Math.max(1, deepest * 1.08)}
         bottom={Math.max(0.3, deepest)}
         band={{ top: shallowest, bottom: deepest }}
-        label={`from ${shallowest.toFixed(1)} to ${deepest.toFixed(1)} m deep`}
+        label={msg('previewPlot.fromToMDeep', { shallowest: shallowest, deepest: deepest })}
       />
       <figcaption className="num text-sm text-mute">
-        {depthRange(shallowest, deepest, unit)} deep
+        {msg('previewPlot.deep', { shallowest: depthRange(shallowest, deepest, unit) })}
         <span className="block">
           {((south + north) / 2).toFixed(4)}, {((west + east) / 2).toFixed(4)}
         </span>
         <span className="block">
-          {span * 111 < 1 ? `${Math.round(span * 111_195)} m across` : `${(span * 111.195).toFixed(1)} km across`}
+          {span * 111 < 1
+            ? msg('previewPlot.mAcross', { span: span * 111_195 })
+            : msg('previewPlot.kmAcross', { span: decimal(span * 111.195, 1) })}
         </span>
-        <span className="block">{soundings[0].time.slice(0, 16).replace('T', ' ')} UTC</span>
+        <span className="block">{msg('previewPlot.utc', { time: soundings[0].time.slice(0, 16).replace('T', ' ') })}</span>
       </figcaption>
     </figure>
   );

@@ -29,6 +29,7 @@ import {
 } from './pictures';
 import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
 import { contourFeatures, coverFeature, EMPTY_REACH, squares, type MapCover } from './map-features';
+import { letMarksMove } from './moving-marks';
 import { css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
 
 export interface MapMark {
@@ -42,6 +43,14 @@ export interface MapPlace {
   number: number;
   x: number;
   y: number;
+}
+
+/** What a press on the map hit. */
+export interface MapHit {
+  place: number | null;
+  shape: ChartFeature | null;
+  /** Id of a mark. */
+  mark: string | null;
 }
 
 /** The chance layer: one value a cell, and the chance that is painted fully. */
@@ -97,6 +106,8 @@ export class WaterMapController {
   private shapes: { list: ChartFeature[]; chosen: ChartFeature | null } = { list: [], chosen: null };
   private cover: MapCover[] = [];
   readonly drawing: Drawing;
+  /** Ends that marks can be dragged; null while they cannot. */
+  private stay: (() => void) | null = null;
   /** Where the whole of the water was last shown; null before. */
   private whole: { center: number[]; resolution: number } | null = null;
 
@@ -366,6 +377,12 @@ export class WaterMapController {
     fill(this.dotSource, dotStyle);
   }
 
+  /** Lets marks be dragged to where they belong. @param moved is told where one was let go, m; null: they stay where they are */
+  moveMarks(moved: ((id: string, to: MetricPoint) => void) | null): void {
+    this.stay?.();
+    this.stay = moved && letMarksMove(this.map, [this.markSigns, this.markDots], moved);
+  }
+
   setPlaces(places: MapPlace[], chosen: number | null): void {
     this.placeSource.clear();
     this.placeSource.addFeatures(
@@ -434,18 +451,22 @@ export class WaterMapController {
   }
 
   /** A press on the map, or Enter for its middle: what was hit goes with it. */
-  onPick(listener: (point: MetricPoint, hit: { place: number | null; shape: ChartFeature | null }) => void): void {
+  onPick(listener: (point: MetricPoint, hit: MapHit) => void): void {
     this.map.on('singleclick', (event) => {
       if (this.drawing.active) return;
       const hit = <T>(key: string): T | null =>
         this.map.forEachFeatureAtPixel(event.pixel, (f) => f.get(key) as T | undefined, { hitTolerance: 6 }) ?? null;
-      listener(event.coordinate as MetricPoint, { place: hit<number>('place'), shape: hit<ChartFeature>('shape') });
+      listener(event.coordinate as MetricPoint, {
+        place: hit<number>('place'),
+        shape: hit<ChartFeature>('shape'),
+        mark: hit<string>('mark'),
+      });
     });
     this.map.getTargetElement()!.addEventListener('keydown', (event) => {
       const middle = this.map.getView().getCenter() as MetricPoint;
       if (event.key !== 'Enter') return;
       if (this.drawing.active) this.drawing.addPoint(middle);
-      else listener(middle, { place: null, shape: null });
+      else listener(middle, { place: null, shape: null, mark: null });
     });
   }
 

@@ -68,6 +68,11 @@ export function markStyle(kind: string): Style {
       }),
       zIndex: 1,
     });
+  if (kind === 'stop')
+    return new Style({
+      image: new Circle({ radius: 6, fill: new Fill({ color: css('--act') }), stroke: new Stroke({ color: halo, width: 2 }) }),
+      zIndex: 2,
+    });
   if (kind === 'cover' || kind === 'weed')
     return new Style({
       image: svgIcon(

@@ -4,11 +4,12 @@ import type { ChartFeature, ContourLine } from '@restless-shoal/core/chart';
 import { metricPlane, outlineToRings, type Point, type Raster, type Rings } from '@restless-shoal/core/geo';
 import { useTheme } from '../../state/theme';
 import { useWaterState } from '../../state/water';
-import { WaterMapController, type ChanceLayer, type MapMark, type MapPlace } from './controller';
+import { WaterMapController, type ChanceLayer, type MapHit, type MapMark, type MapPlace } from './controller';
 import type { MapCover } from './map-features';
 import type { DrawnSoundings } from './sheets';
 import { useUnits } from '../../state/units';
 import { scaleBar } from '../format';
+import { parts as msg } from '../../words';
 
 interface WaterMapProps {
   label: string;
@@ -35,7 +36,7 @@ interface WaterMapProps {
   point?: Point | null;
   goTo?: Point | null;
   onHover?: (point: Point | null) => void;
-  onPick?: (point: Point, hit: { place: number | null; shape: ChartFeature | null }) => void;
+  onPick?: (point: Point, hit: MapHit) => void;
   /** Metres a pixel, whenever they change. */
   onResolution?: (resolution: number) => void;
   /** Hands out the map for drawing on it; null when it goes. */
@@ -166,19 +167,19 @@ export function WaterMap({
     <div className="relative h-full w-full overflow-hidden bg-ground">
       <div ref={target} tabIndex={0} role="application" aria-label={label} className="absolute inset-0" />
       <div className="absolute bottom-3 right-3 flex flex-col gap-1.5">
-        <button type="button" className={button} aria-label="Nearer" onClick={() => map?.zoomBy(0.6)}>
+        <button type="button" className={button} aria-label={msg('waterMap.nearer')} onClick={() => map?.zoomBy(0.6)}>
           <Plus aria-hidden />
         </button>
-        <button type="button" className={button} aria-label="Farther" onClick={() => map?.zoomBy(1 / 0.6)}>
+        <button type="button" className={button} aria-label={msg('waterMap.farther')} onClick={() => map?.zoomBy(1 / 0.6)}>
           <Minus aria-hidden />
         </button>
-        <button type="button" className={button} aria-label="All of the water" onClick={() => map?.fit()}>
+        <button type="button" className={button} aria-label={msg('waterMap.allOfTheWater')} onClick={() => map?.fit()}>
           <Maximize aria-hidden size={20} />
         </button>
       </div>
       {scale && (
         <div className="pointer-events-none absolute bottom-3 right-16 flex items-end gap-3 rounded bg-surface/85 px-2 py-1 text-xs font-semibold max-md:bottom-40 max-md:right-3 max-md:flex-col max-md:gap-1">
-          <span className="text-warn">Not for navigation</span>
+          <span className="text-warn">{msg('waterMap.notForNavigation')}</span>
           <span className="num flex flex-col items-center">
             {scale.label}
             <span className="block h-1.5 border-x-2 border-b-2 border-ink" style={{ width: scale.pixels }} />

@@ -1,12 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { NumberRow } from '../../parts/number-row';
 import { readNumber } from '../../parts/read-number';
 import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
+import { brief as msg, term } from '../../words';
+import { told } from '../../parts/told';
 
 interface Field {
   key: string;
@@ -19,44 +21,56 @@ interface Field {
 const FIELDS: Field[] = [
   {
     key: 'preferred-low',
-    label: 'Seeks water from',
+    label: msg('profileSheet.seeksWaterFrom'),
     unit: '°C',
     get: (s) => s.preferred[0],
     set: (s, v) => ({ ...s, preferred: [v, s.preferred[1]] }),
   },
-  { key: 'preferred-high', label: 'to', unit: '°C', get: (s) => s.preferred[1], set: (s, v) => ({ ...s, preferred: [s.preferred[0], v] }) },
+  {
+    key: 'preferred-high',
+    label: msg('profileSheet.to'),
+    unit: '°C',
+    get: (s) => s.preferred[1],
+    set: (s, v) => ({ ...s, preferred: [s.preferred[0], v] }),
+  },
   {
     key: 'upper',
-    label: 'Leaves water warmer than',
+    label: msg('profileSheet.leavesWaterWarmerThan'),
     unit: '°C',
     get: (s) => s.upperAvoidance,
     set: (s, v) => ({ ...s, upperAvoidance: v }),
   },
   {
     key: 'stress',
-    label: 'Released fish suffer above',
+    label: msg('profileSheet.releasedFishSufferAbove'),
     unit: '°C',
     get: (s) => s.handlingStress,
     set: (s, v) => ({ ...s, handlingStress: v }),
   },
-  { key: 'oxygen', label: 'Needs oxygen of', unit: 'mg/l', get: (s) => s.leastOxygen, set: (s, v) => ({ ...s, leastOxygen: v }) },
+  {
+    key: 'oxygen',
+    label: msg('profileSheet.needsOxygenOf'),
+    unit: 'mg/l',
+    get: (s) => s.leastOxygen,
+    set: (s, v) => ({ ...s, leastOxygen: v }),
+  },
   {
     key: 'wood',
-    label: 'Drawn to wood and rock',
+    label: msg('profileSheet.drawnToTimberAnd'),
     unit: '0–1',
     get: (s) => s.drawnTo.wood,
     set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, wood: v } }),
   },
   {
     key: 'weed',
-    label: 'Drawn to weed',
+    label: msg('profileSheet.drawnToWeed'),
     unit: '0–1',
     get: (s) => s.drawnTo.weed,
     set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, weed: v } }),
   },
   {
     key: 'hard',
-    label: 'Drawn to hard bottom',
+    label: msg('profileSheet.drawnToHardBottom'),
     unit: '0–1',
     get: (s) => s.drawnTo.hard,
     set: (s, v) => ({ ...s, drawnTo: { ...s.drawnTo, hard: v } }),
@@ -64,9 +78,9 @@ const FIELDS: Field[] = [
 ];
 
 const RULE = [
-  { key: 'lightBase', label: 'Light limit: this', unit: 'm' },
-  { key: 'lightFactor', label: 'and so many times the clarity', unit: '×' },
-  { key: 'clearFrom', label: 'No limit when mixed and clearer than', unit: 'm' },
+  { key: 'lightBase', label: msg('profileSheet.lightLimitThis'), unit: 'm' },
+  { key: 'lightFactor', label: msg('profileSheet.andSoManyTimes'), unit: '×' },
+  { key: 'clearFrom', label: msg('profileSheet.noLimitWhenMixed'), unit: 'm' },
 ] as const;
 
 /** This water's own copy of a species profile, and its depth rule: both can be edited, both say where they come from. */
@@ -86,24 +100,29 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
       ...FIELDS.filter((f) => Number.isNaN(readNumber(profile[f.key]))),
       ...RULE.filter((r) => Number.isNaN(readNumber(rule[r.key]))),
     ][0];
-    if (wrong) return setFailed(`${wrong.label}: a number is needed`);
+    if (wrong) return setFailed(msg('profileSheet.aNumberIsNeeded', { label: wrong.label }));
     const edited = FIELDS.reduce((s, f) => f.set(s, readNumber(profile[f.key])), { ...species, light });
     try {
-      await sendJson('PUT', `/waters/${water.id}/species/${encodeURIComponent(species.name)}`, edited);
-      await sendJson('PUT', `/waters/${water.id}/rules`, Object.fromEntries(RULE.map((r) => [r.key, readNumber(rule[r.key])])));
+      await ask('PUT /waters/:water/species/:name', { water: water.id, name: species.name }, { body: edited });
+      const [lightBase, lightFactor, clearFrom] = RULE.map((r) => readNumber(rule[r.key]));
+      await ask('PUT /waters/:water/rules', { water: water.id }, { body: { lightBase, lightFactor, clearFrom } });
       wantRefit(water.id, species.name);
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       await queries.invalidateQueries({ queryKey: ['fit', water.id] });
       onClose();
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   return (
-    <Dialog title={`What ${species.name} need`} onClose={onClose}>
+    <Dialog title={msg('profileSheet.whatNeed', { name: term(species.name) })} onClose={onClose}>
       <p className="mb-2 text-sm text-mute">
         {species.scientific && <i>{species.scientific}. </i>}
-        Source: {species.source}.{species.uncertain && ` Uncertain: ${species.uncertain}.`} Your changes hold for {water.name}.
+        {msg('profileSheet.sourceYourChangesHold', {
+          source: species.source,
+          value: species.uncertain ? msg('profileSheet.uncertain', { uncertain: species.uncertain }) : '',
+          name: water.name,
+        })}
       </p>
       <form
         onSubmit={(event) => {
@@ -122,18 +141,18 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
             />
           ))}
           <label className="grid grid-cols-[1fr_6rem_4rem] items-center gap-3 py-1">
-            <span>Light</span>
+            <span>{msg('profileSheet.light')}</span>
             <select
               className="select select-sm col-span-2 h-10"
               value={light}
               onChange={(e) => setLight(e.target.value as SpeciesProfile['light'])}
             >
-              <option value="shy">shy of it</option>
-              <option value="sight">feeds by sight</option>
-              <option value="indifferent">does not care</option>
+              <option value="shy">{msg('profileSheet.shyOfIt')}</option>
+              <option value="sight">{msg('profileSheet.feedsBySight')}</option>
+              <option value="indifferent">{msg('profileSheet.doesNotCare')}</option>
             </select>
           </label>
-          <h3 className="mt-3 border-t border-line pt-2 font-bold">The depth rule of {water.name}</h3>
+          <h3 className="mt-3 border-t border-line pt-2 font-bold">{msg('profileSheet.theDepthRuleOf', { name: water.name })}</h3>
           {RULE.map((r) => (
             <NumberRow key={r.key} label={r.label} unit={r.unit} value={rule[r.key]} onChange={(v) => setRule({ ...rule, [r.key]: v })} />
           ))}
@@ -144,7 +163,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
           </p>
         )}
         <button type="submit" className="btn btn-primary mt-3 h-12 w-full text-lg">
-          Keep these
+          {msg('profileSheet.keepThese')}
         </button>
       </form>
     </Dialog>

@@ -1,4 +1,5 @@
 import type { Season, StageName } from '@restless-shoal/core/species';
+import { brief as msg, locale, stageToday, term } from '../../words';
 
 const TINT: Record<StageName, string> = {
   winter: '--w3',
@@ -12,15 +13,17 @@ const TINT: Record<StageName, string> = {
   'late autumn': '--w2',
 };
 const WIDTH = 1160;
-const MONTHS = 'JFMAMJJASOND';
 
-const date = (d: Date): string => d.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
+const date = (d: Date): string => d.toLocaleDateString(locale(), { day: 'numeric', month: 'long', timeZone: 'UTC' });
+
+const monthLetter = (k: number): string =>
+  new Intl.DateTimeFormat(locale(), { month: 'narrow', timeZone: 'UTC' }).format(Date.UTC(2025, k, 15));
 
 /** What comes next, as a range. */
 export function nextWords(season: Season): string {
-  if (!season.next) return 'nothing more changes this year';
+  if (!season.next) return msg('ribbon.nothingMoreChangesThis');
   const { stage, earliest, latest } = season.next;
-  return `${stage} ${latest.getTime() - earliest.getTime() < 2 * 86_400_000 ? `from about ${date(earliest)}` : `is due ${date(earliest)} to ${date(latest)}`}`;
+  return `${term(stage)} ${latest.getTime() - earliest.getTime() < 2 * 86_400_000 ? msg('ribbon.fromAbout', { earliest: date(earliest) }) : msg('ribbon.isDueTo', { earliest: date(earliest), latest: date(latest) })}`;
 }
 
 /** The year of a species on this water: stages, the surface temperature of this year and the usual one, and today. */
@@ -37,7 +40,7 @@ export function Ribbon({ season }: { season: Season }) {
       viewBox={`0 0 ${WIDTH} 134`}
       className="h-auto w-full"
       role="img"
-      aria-label={`The year as stages; today ${season.label}; ${nextWords(season)}`}
+      aria-label={msg('ribbon.theYearAsStages', { label: stageToday(season.stage), season: nextWords(season) })}
     >
       {season.year.map((s) => (
         <g key={s.from}>
@@ -50,9 +53,9 @@ export function Ribbon({ season }: { season: Season }) {
             fill={`var(${TINT[s.stage]})`}
             opacity=".42"
           />
-          {x(s.to + 1) - x(s.from) > s.stage.length * 7.2 && (
+          {x(s.to + 1) - x(s.from) > term(s.stage).length * 7.2 && (
             <text x={x((s.from + s.to + 1) / 2)} y="22" textAnchor="middle" fontSize="13" fill="var(--ink)">
-              {s.stage}
+              {term(s.stage)}
             </text>
           )}
         </g>
@@ -71,9 +74,17 @@ export function Ribbon({ season }: { season: Season }) {
         strokeWidth="4"
         paintOrder="stroke"
       >
-        today: {season.since + 1} {season.since === 0 ? 'day' : 'days'} into {season.label}; {season.putOff ?? nextWords(season)}
+        {msg('ribbon.todayDayInto', {
+          since: season.since + 1,
+          since2: season.since === 0 ? 'yes' : 'no',
+          label: stageToday(season.stage),
+          putOff:
+            season.putOff === null
+              ? nextWords(season)
+              : msg('ribbon.putOff', { rises: season.putOff > 0 ? 'yes' : 'no', by: Math.abs(season.putOff) }),
+        })}
       </text>
-      {MONTHS.split('').map((m, i) => (
+      {Array.from({ length: 12 }, (_, i) => monthLetter(i)).map((m, i) => (
         <text key={i} x={((i + 0.5) / 12) * WIDTH} y="131" textAnchor="middle" fontSize="12" fill="var(--mute)">
           {m}
         </text>

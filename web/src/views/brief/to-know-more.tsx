@@ -3,10 +3,12 @@ import { FileUp, PencilLine } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { parseMeasure, toUnit } from '@restless-shoal/core/units';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { useImporting } from '../../state/importing';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
+import { brief as msg } from '../../words';
+import { told } from '../../parts/told';
 
 /** What a Brief without depths goes by, to be typed in, and what would make it better. */
 export function ToKnowMore() {
@@ -31,17 +33,17 @@ export function ToKnowMore() {
       const secchi = clarity.trim() ? metresOf(clarity, 0.05, 80) : null;
       if (secchi !== null && Math.abs(secchi - conditions.secchi) > 0.04) setWhatIf({ secchi });
       if (deep !== water.deepest_m) {
-        await sendJson('PUT', `/waters/${water.id}`, { name: water.name, deepest_m: deep });
+        await ask('PUT /waters/:water', { water: water.id }, { body: { name: water.name, deepest_m: deep } });
         await queries.invalidateQueries({ queryKey: ['water', water.id] });
       }
     } catch (error) {
-      setFailed(error instanceof RangeError ? 'Depth and clarity must be lengths that a water can have.' : (error as Error).message);
+      setFailed(error instanceof RangeError ? msg('toKnowMore.depthAndClarityMust') : told(error));
     }
   };
   const field = 'grid grid-cols-[1fr_6rem_2rem] items-center gap-2';
   return (
-    <section aria-label="What this rests on" className="flex flex-col gap-2">
-      <h2 className="font-semibold">No depths yet: this Brief rests on what you type here</h2>
+    <section aria-label={msg('toKnowMore.whatThisIsBased')} className="flex flex-col gap-2">
+      <h2 className="font-semibold">{msg('toKnowMore.noDepthsYetThis')}</h2>
       <form
         className="flex flex-col gap-1.5"
         onSubmit={(event) => {
@@ -50,12 +52,12 @@ export function ToKnowMore() {
         }}
       >
         <label className={field}>
-          <span className="text-sm">Deepest water</span>
+          <span className="text-sm">{msg('toKnowMore.deepestWater')}</span>
           <input className="input num h-11" inputMode="decimal" value={deepest} onChange={(e) => setDeepest(e.target.value)} />
           {units.depth}
         </label>
         <label className={field}>
-          <span className="text-sm">Clarity (Secchi)</span>
+          <span className="text-sm">{msg('toKnowMore.claritySecchi')}</span>
           <input className="input num h-11" inputMode="decimal" value={clarity} onChange={(e) => setClarity(e.target.value)} />
           {units.depth}
         </label>
@@ -65,21 +67,19 @@ export function ToKnowMore() {
           </p>
         )}
         <button type="submit" className="btn touch-target">
-          Update the Brief
+          {msg('toKnowMore.updateTheBrief')}
         </button>
       </form>
       <p className="mt-2 text-sm text-mute">
-        {water.outline
-          ? 'Depths would help most: import soundings, or log a trip with the sounder on the boat’s network. Then this page says how much of the water is in the window, and where.'
-          : 'An outline would help most: then waves are worked out and every look on the water is counted.'}
+        {water.outline ? msg('toKnowMore.depthsWouldHelpMost') : msg('toKnowMore.anOutlineWouldHelp')}
       </p>
       <div className="grid grid-cols-2 gap-2 print:hidden">
         <button type="button" className="btn touch-target px-2" onClick={() => importing(water.name)}>
-          <FileUp size={18} aria-hidden /> Import files
+          <FileUp size={18} aria-hidden /> {msg('toKnowMore.importFiles')}
         </button>
         {!water.outline && (
           <button type="button" className="btn touch-target px-2" onClick={() => void navigate(ground ? '/chart?tool=draw' : '/waters')}>
-            <PencilLine size={18} aria-hidden /> {ground ? 'Draw outline' : 'Set position'}
+            <PencilLine size={18} aria-hidden /> {ground ? msg('toKnowMore.drawOutline') : msg('toKnowMore.setPosition')}
           </button>
         )}
       </div>

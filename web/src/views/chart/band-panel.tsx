@@ -4,6 +4,7 @@ import { DepthBand } from '../../parts/depth-band';
 import { hectares, percent, depthRange, depthText } from '../../parts/format';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
+import { chart as msg, decimal, term } from '../../words';
 
 interface BandPanelProps {
   shaded: boolean;
@@ -29,26 +30,24 @@ export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPa
     <>
       <label className="flex min-h-11 cursor-pointer items-center gap-3">
         <input type="checkbox" className="toggle" checked={shaded} onChange={(e) => onShade(e.target.checked)} />
-        <span className="font-bold">Shade a depth band</span>
+        <span className="font-bold">{msg('bandPanel.shadeADepthBand')}</span>
       </label>
       {shaded && (
         <>
           <p className="num flex justify-between text-lg font-bold">
             <span>{depthRange(band[0], band[1], unit)}</span>
-            <span data-testid="share">{percent(share.bottom)} of the water</span>
+            <span data-testid="share">{msg('bandPanel.ofTheWater', { bottom: percent(share.bottom) })}</span>
           </p>
           <DepthBand max={max} band={band} onChange={onBand} />
-          <p className="text-sm text-mute">
-            Pale: a further {percent(share.over)} where fish can hang at that depth over a deeper bottom. {percent(share.out)} is out.
-          </p>
+          <p className="text-sm text-mute">{msg('bandPanel.paleAFurtherWhere', { over: percent(share.over), out: percent(share.out) })}</p>
           <button
             type="button"
             className="btn mt-2 h-auto min-h-11 w-full justify-start py-1 text-left leading-tight"
             disabled={!window}
             onClick={() => window && onBand(window)}
           >
-            Depths for {species.name} today:{' '}
-            <span className="num whitespace-nowrap">{window ? depthRange(window[0], window[1], unit) : 'none'}</span>
+            {msg('bandPanel.depthsForToday', { name: term(species.name) })}{' '}
+            <span className="num whitespace-nowrap">{window ? depthRange(window[0], window[1], unit) : term('none')}</span>
           </button>
           <figure className="mt-3">
             <svg
@@ -56,7 +55,7 @@ export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPa
               className="h-14 w-full"
               preserveAspectRatio="none"
               role="img"
-              aria-label="Area of the water at and below each depth"
+              aria-label={msg('bandPanel.areaOfTheWater')}
             >
               <rect x={(band[0] / max) * 300} width={((band[1] - band[0]) / max) * 300} y="0" height="46" fill="var(--act)" opacity=".25" />
               <path d={`${path}L${(hypsograph.depth[hypsograph.depth.length - 1] / max) * 300} 44L0 44Z`} fill="var(--w2)" opacity=".55" />
@@ -64,12 +63,15 @@ export function BandPanel({ shaded, onShade, band, onBand, max, window }: BandPa
             </svg>
             <figcaption className="num text-xs text-mute">
               <span className="flex justify-between">
-                <span>surface</span>
-                <span>area at each depth</span>
+                <span>{msg('bandPanel.surface')}</span>
+                <span>{msg('bandPanel.areaAtEachDepth')}</span>
                 <span>{depthText(max, unit)}</span>
               </span>
-              {hectares(total)} in all; the band has {hectares(total * share.bottom)} of bottom and{' '}
-              {(volumeBetween(hypsograph, band[0], band[1]) / 1e6).toFixed(1)} million m³ of water.
+              {msg('bandPanel.inAllTheBand', {
+                total: hectares(total),
+                total2: hectares(total * share.bottom),
+                hypsograph: decimal(volumeBetween(hypsograph, band[0], band[1]) / 1e6, 1),
+              })}
             </figcaption>
           </figure>
         </>

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { ChartFeature } from '@restless-shoal/core/chart';
 import { metricPlane, outlineToRings, type Point } from '@restless-shoal/core/geo';
-import { depthWindow } from '@restless-shoal/core/species';
+import { windowOn } from '@restless-shoal/core/forecast';
 import { useContacts, useSoundings } from '../../api/queries';
 import { BuildNotes } from '../../parts/build-notes';
 import { grouped, METRES_PER, depthText } from '../../parts/format';
@@ -12,12 +12,13 @@ import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
 import { WaterMap, type DrawnSoundings, type MapCover, type MapMark, type WaterMapController } from '../../parts/water-map';
 import { useBoatState } from '../../state/boat';
+import { useSpots } from '../../state/use-spots';
 import { useUnits } from '../../state/units';
 import { useImporting } from '../../state/importing';
 import { useBuilds } from '../../state/jobs';
 import { useWaterState } from '../../state/water';
 import { useContours } from '../../workers/use-contours';
-import { useForecastWorker } from '../../workers/use-forecast-worker';
+import { useForecastService } from '../../workers/forecast-service';
 import { BandPanel } from './band-panel';
 import { DrawPanel } from './draw-panel';
 import { LayersPanel, type ChartLayers } from './layers-panel';
@@ -29,16 +30,17 @@ import { SketchChart } from './sketch-chart';
 import { SoundingsPanel } from './soundings-panel';
 import { Toolbar, type ChartTool } from './toolbar';
 import { ChosenShape, UnderFinger } from './under-finger';
+import { chart as msg } from '../../words';
 
 type Tool = 'band' | 'shapes' | 'measure' | 'draw' | 'soundings' | 'layers';
 const TOOLS: ChartTool<Tool>[] = [
-  { tool: 'band', words: 'Depths', icon: Waves },
-  { tool: 'shapes', words: 'Shapes', icon: Mountain },
-  { tool: 'measure', words: 'Measure', icon: Ruler },
-  { tool: 'draw', words: 'Draw', icon: PencilLine },
-  { tool: 'soundings', words: 'Soundings', icon: Radar },
+  { tool: 'band', words: msg('chart.depths'), icon: Waves },
+  { tool: 'shapes', words: msg('chart.shapes'), icon: Mountain },
+  { tool: 'measure', words: msg('chart.measure'), icon: Ruler },
+  { tool: 'draw', words: msg('chart.draw'), icon: PencilLine },
+  { tool: 'soundings', words: msg('chart.soundings'), icon: Radar },
   // On a wide screen the layers have a place of their own.
-  { tool: 'layers', words: 'Layers', icon: Layers, narrowOnly: true },
+  { tool: 'layers', words: msg('chart.layers'), icon: Layers, narrowOnly: true },
 ];
 
 const NO_MARKS: MapMark[] = [];
@@ -64,11 +66,11 @@ export function ChartView() {
 }
 
 function SoundedChart() {
-  const { chart, chartBytes, day, conditions, species, water } = useWaterState();
+  const { chart, chartBytes, day, season, species, water } = useWaterState();
   const { depth: unit } = useUnits();
-  const worker = useForecastWorker(chartBytes);
+  const { service } = useForecastService(chartBytes);
   const [detail, setDetail] = useState(12);
-  const contours = useContours(worker, METRES_PER[unit], detail);
+  const contours = useContours(service, day.level, METRES_PER[unit], detail);
   const contacts = useContacts(water.id);
   const builds = useBuilds(water.id);
   const { tripChart: trip } = useBoatState();
@@ -90,6 +92,7 @@ function SoundedChart() {
     overlay: null,
     soundings: 'none',
     marks: true,
+    spots: true,
     cover: true,
     shapes: false,
   });
@@ -107,10 +110,8 @@ function SoundedChart() {
     setFilter((before) => ({ ...before, depth: [0, max] }));
   }, [chart, max]);
 
-  const window = useMemo(() => {
-    const { column, maxDepth, sunHeight, rule } = day;
-    return depthWindow(species, { column, secchi: conditions.secchi, maxDepth, sunHeight, rule });
-  }, [species, day, conditions.secchi]);
+  const spawning = season.stage === 'spawning';
+  const window = useMemo(() => windowOn(species, day, spawning), [species, day, spawning]);
   const [band, setBand] = useState<[number, number]>(() => asked ?? tenths(window.top, window.bottom));
   const marks = useMemo((): MapMark[] => {
     if (!chart || !contacts.data) return NO_MARKS;
@@ -121,6 +122,16 @@ function SoundedChart() {
     });
   }, [chart, contacts.data]);
   const cover = useMemo(() => (chart ? mapCover(water.cover, chart.epsg) : NO_COVER), [chart, water.cover]);
+  const { spots } = useSpots(water.id);
+  const spotSigns = useMemo((): MapCover[] => {
+    if (!chart || !spots) return NO_COVER;
+    const plane = metricPlane(chart.epsg);
+    return spots.map((s) => ({ kind: 'mark', name: s.name, geometry: { type: 'Point', points: [plane.toMetric(s)] } }));
+  }, [chart, spots]);
+  const signs = useMemo(
+    () => [...(layers.cover && tool !== 'shapes' ? cover : NO_COVER), ...(layers.spots ? spotSigns : NO_COVER)],
+    [layers.cover, layers.spots, tool, cover, spotSigns],
+  );
   const soundings = useSoundings(water.id, layers.soundings !== 'none');
   const drawn = useMemo((): DrawnSoundings | null => {
     const s = soundings.data;
@@ -157,6 +168,7 @@ function SoundedChart() {
         soundings: grouped(soundings.data?.all ?? chart.soundings),
         fresh,
         marks: grouped(marks.length),
+        spots: grouped(spotSigns.length),
         shapes: grouped(chart.features.length),
         cover: grouped(cover.length),
       }}
@@ -164,7 +176,7 @@ function SoundedChart() {
   );
   return (
     <WaterMap
-      label={`Chart of ${water.name}`}
+      label={msg('chart.chartOf', { name: water.name })}
       contours={layers.contours ? contours : NO_CONTOURS}
       unit={METRES_PER[unit]}
       relief={layers.relief}
@@ -173,7 +185,7 @@ function SoundedChart() {
       freshOnly={layers.soundings === 'new'}
       shapes={drawnShapes}
       chosenShape={chosen}
-      cover={layers.cover && tool !== 'shapes' ? cover : NO_COVER}
+      cover={signs}
       trip={trip?.depth ?? null}
       band={shaded ? band : null}
       marks={layers.marks && !busy ? marks : NO_MARKS}
@@ -230,23 +242,26 @@ function SoundedChart() {
         <BuildNotes builds={builds} />
         {trip && (
           <p className="num rounded-box border border-line bg-surface px-3 py-2 text-sm" data-testid="trip-chart">
-            <b>This trip’s own chart</b>: {grouped(trip.soundings)} soundings, made on this device
+            <b>{msg('chart.thisTripsOwnChart')}</b>
+            {msg('chart.soundingsMadeOnThis', { soundings: grouped(trip.soundings) })}
           </p>
         )}
-        <section aria-label="What lies there" className="rounded-box max-md:mr-12 border border-line bg-surface p-3">
+        <section aria-label={msg('chart.whatLiesThere')} className="rounded-box max-md:mr-12 border border-line bg-surface p-3">
           {chosen && <ChosenShape shape={chosen} onClose={() => setChosen(null)} />}
           {point ? (
             <UnderFinger point={point} />
           ) : (
             <p className="num text-sm text-mute">
-              Point at the water to see its column. {grouped(chart.soundings)} soundings, deepest {depthText(chart.deepest, unit)}.
+              {msg('chart.tapTheMapTo', { soundings: grouped(chart.soundings), deepest: depthText(chart.deepest, unit) })}
+              {Math.abs(day.level) >= 0.05 &&
+                ` ${msg('chart.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })}`}
             </p>
           )}
           {!chosen && (
             <div className="mt-2 border-t border-line pt-2 max-md:hidden">
               <PositionField
-                label="Look at a position"
-                button="Look there"
+                label={msg('chart.lookAtAPosition')}
+                button={msg('chart.lookThere')}
                 onPosition={(position) => {
                   const p = metricPlane(chart.epsg).toMetric(position);
                   setPicked(p);
@@ -264,7 +279,7 @@ function SoundedChart() {
           className="btn touch-target border-line bg-surface"
           onClick={() => setShowLayers(!showLayers)}
         >
-          <Layers size={20} aria-hidden /> Layers
+          <Layers size={20} aria-hidden /> {msg('chart.layers')}
         </button>
         {showLayers && <div className="w-80 rounded-box border border-line bg-surface px-3 py-2">{layersPanel}</div>}
       </div>

@@ -1,19 +1,22 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { LocateFixed, Trash2, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import type { Body } from '@restless-shoal/core/contract';
 import { metricPlane, ringsToOutline, type LatLon, type Point, type Rings } from '@restless-shoal/core/geo';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { readNumber } from '../../parts/read-number';
 import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
-import { useSay } from '../../state/units';
 import { whereIsThisDevice } from '../../state/where-is-this-device';
+import { chart as msg } from '../../words';
+import { told } from '../../parts/told';
 
+type Cover = Body<'POST /waters/:water/cover'>;
 interface Thing {
   label: string;
-  kind: string;
-  cover: string | null;
+  kind: Cover['kind'];
+  cover: Cover['cover'];
   /** How it can be drawn, the usual way first. */
   as: DrawKind[];
   height?: boolean;
@@ -21,22 +24,22 @@ interface Thing {
 
 /** What can be placed by hand. */
 const THINGS: Thing[] = [
-  { label: 'Hazard', kind: 'hazard', cover: null, as: ['Point', 'LineString', 'Polygon'] },
-  { label: 'Timber', kind: 'cover', cover: 'timber', as: ['Point', 'LineString', 'Polygon'], height: true },
-  { label: 'Brush', kind: 'cover', cover: 'brush', as: ['Point', 'LineString', 'Polygon'], height: true },
-  { label: 'Rock', kind: 'cover', cover: 'rock', as: ['Point', 'LineString', 'Polygon'], height: true },
-  { label: 'Dock', kind: 'cover', cover: 'dock', as: ['Polygon', 'LineString', 'Point'] },
-  { label: 'Weed', kind: 'weed', cover: 'weed', as: ['Polygon', 'LineString', 'Point'], height: true },
-  { label: 'Hard patch or edge', kind: 'hard', cover: null, as: ['Polygon', 'LineString', 'Point'] },
-  { label: 'Access', kind: 'access', cover: null, as: ['Point'] },
-  { label: 'Place to remember', kind: 'mark', cover: null, as: ['Point'] },
+  { label: msg('drawPanel.hazard'), kind: 'hazard', cover: null, as: ['Point', 'LineString', 'Polygon'] },
+  { label: msg('drawPanel.timber'), kind: 'cover', cover: 'timber', as: ['Point', 'LineString', 'Polygon'], height: true },
+  { label: msg('drawPanel.brush'), kind: 'cover', cover: 'brush', as: ['Point', 'LineString', 'Polygon'], height: true },
+  { label: msg('drawPanel.rock'), kind: 'cover', cover: 'rock', as: ['Point', 'LineString', 'Polygon'], height: true },
+  { label: msg('drawPanel.dock'), kind: 'cover', cover: 'dock', as: ['Polygon', 'LineString', 'Point'] },
+  { label: msg('drawPanel.weed'), kind: 'weed', cover: 'weed', as: ['Polygon', 'LineString', 'Point'], height: true },
+  { label: msg('drawPanel.hardPatchOrEdge'), kind: 'hard', cover: null, as: ['Polygon', 'LineString', 'Point'] },
+  { label: msg('drawPanel.access'), kind: 'access', cover: null, as: ['Point'] },
+  { label: msg('drawPanel.placeToRemember'), kind: 'mark', cover: null, as: ['Point'] },
 ];
-const AS: Record<DrawKind, string> = { Point: 'Spot', LineString: 'Line', Polygon: 'Area' };
+const AS: Record<DrawKind, string> = { Point: msg('drawPanel.spot'), LineString: msg('drawPanel.line'), Polygon: msg('drawPanel.area') };
 const LEAST: Record<DrawKind, number> = { Point: 1, LineString: 2, Polygon: 3 };
 
 const degrees = ({ latitude, longitude }: LatLon): [number, number] => [Number(longitude.toFixed(7)), Number(latitude.toFixed(7))];
 
-const geometryOf = (epsg: number, as: DrawKind, points: Point[]): object => {
+const geometryOf = (epsg: number, as: DrawKind, points: Point[]): Cover['geometry'] => {
   const plane = metricPlane(epsg);
   const line = points.map((p) => degrees(plane.toLatLon(p)));
   if (as === 'Point') return { type: 'Point', coordinates: line[0] };
@@ -58,7 +61,6 @@ interface DrawPanelProps {
 /** Cover and hazards placed by hand, and the outline drawn or mended. */
 export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: DrawPanelProps) {
   const { water } = useWaterState();
-  const say = useSay();
   const queries = useQueryClient();
   const [what, setWhat] = useState<'outline' | number>(first ?? 0);
   const [as, setAs] = useState<DrawKind>('Point');
@@ -103,20 +105,21 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
       let queued: { job: string } | null = null;
       if (thing) {
         const metres = height.trim() ? readNumber(height) : null;
-        if (metres !== null && !(metres >= 0 && metres < 1000)) throw new Error('height must be a number of metres, as in 1.5');
-        queued = await sendJson<{ job: string }>('POST', `/waters/${water.id}/cover`, {
+        if (metres !== null && !(metres >= 0 && metres < 1000)) throw new Error(msg('drawPanel.heightMustBeA'));
+        const body = {
           kind: thing.kind,
           cover: thing.cover,
           name: name.trim() || null,
           height_m: thing.height ? metres : null,
           geometry: geometryOf(epsg, as, points),
-        });
+        };
+        queued = await ask('POST /waters/:water/cover', { water: water.id }, { body });
         setName('');
         setHeight('');
       } else if (edited) {
         const plane = metricPlane(epsg);
         const outline = ringsToOutline(edited, (p) => degrees(plane.toLatLon(p)));
-        queued = await sendJson<{ job: string }>('PUT', `/waters/${water.id}/outline`, { outline });
+        queued = await ask('PUT /waters/:water/outline', { water: water.id }, { body: { outline } });
         setAnew(false);
         if (!rings.length) onFirst?.();
       }
@@ -124,7 +127,7 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
       if (queued) onBuilding(queued.job);
       setRound(round + 1);
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     } finally {
       setSaving(false);
     }
@@ -132,18 +135,18 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
   const remove = async (id: number): Promise<void> => {
     setFailed(null);
     try {
-      const { job } = await sendJson<{ job: string }>('DELETE', `/waters/${water.id}/cover/${id}`);
+      const { job } = await ask('DELETE /waters/:water/cover/:id', { water: water.id, id: String(id) });
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       onBuilding(job);
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   const ready = thing ? points.length >= LEAST[as] : edited !== null;
   return (
     <>
       <label className="flex items-center gap-3">
-        <span className="w-14 font-semibold">What</span>
+        <span className="w-14 font-semibold">{msg('drawPanel.what')}</span>
         <select
           className="select h-11 flex-1"
           value={what}
@@ -158,28 +161,33 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
               {t.label}
             </option>
           ))}
-          <option value="outline">Outline of the water</option>
+          <option value="outline">{msg('drawPanel.outlineOfTheWater')}</option>
         </select>
       </label>
       {thing ? (
         <>
           {thing.as.length > 1 && (
             <div className="mt-2">
-              <Segments label="How it is drawn" value={as} options={thing.as.map((kind) => [kind, AS[kind]] as const)} onChange={setAs} />
+              <Segments
+                label={msg('drawPanel.howItIsDrawn')}
+                value={as}
+                options={thing.as.map((kind) => [kind, AS[kind]] as const)}
+                onChange={setAs}
+              />
             </div>
           )}
           <div className="mt-2 flex gap-2">
             <input
-              aria-label="Name"
-              placeholder="name, if it has one"
+              aria-label={msg('drawPanel.name')}
+              placeholder={msg('drawPanel.nameIfItHas')}
               className="input h-11 min-w-0 flex-1"
               value={name}
               onChange={(e) => setName(e.target.value)}
             />
             {thing.height && (
               <input
-                aria-label="Height, m"
-                placeholder="height, m"
+                aria-label={msg('drawPanel.heightM')}
+                placeholder={msg('drawPanel.heightM2')}
                 inputMode="decimal"
                 className="input num h-11 w-28"
                 value={height}
@@ -191,18 +199,18 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
       ) : (
         rings.length > 0 && (
           <button type="button" className="btn touch-target mt-2 w-full" onClick={() => setAnew(!anew)}>
-            {anew ? 'Change the outline there is' : 'Draw a new outline'}
+            {anew ? msg('drawPanel.changeTheOutlineThere') : msg('drawPanel.drawANewOutline')}
           </button>
         )
       )}
       <p className="mt-2 text-sm text-mute">
         {!thing && !anew
-          ? `${water.outline_proposed ? 'This outline was proposed from the soundings. ' : ''}Drag its points; a tap on the line makes a new one.`
+          ? msg('drawPanel.thisOutlineWasProposed', { outline_proposed: water.outline_proposed ? 'yes' : 'no' })
           : !thing
-            ? 'Tap along the shore, corner by corner, then close the outline. Squares are 100 m.'
+            ? msg('drawPanel.tapAlongTheShore', { square: 100 })
             : as === 'Point'
-              ? 'Tap the map where it is, or move the map under its middle with the arrows and press Enter.'
-              : 'Tap the map point by point; tap twice to end. With keys: Enter sets a point at the middle of the map, Enter again ends.'}
+              ? msg('drawPanel.tapTheMapWhere')
+              : msg('drawPanel.tapTheMapPoint')}
       </p>
       {!thing && anew && !edited && (
         <div className="mt-2 flex gap-2">
@@ -216,51 +224,54 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
               )
             }
           >
-            <LocateFixed size={18} aria-hidden /> Corner where I am
+            <LocateFixed size={18} aria-hidden /> {msg('drawPanel.cornerWhereIAm')}
           </button>
           <button
             type="button"
             className="btn touch-target px-2"
-            aria-label="Take the last corner back"
+            aria-label={msg('drawPanel.undoTheLastCorner')}
             disabled={!corners}
             onClick={() => map?.drawing.removeLast()}
           >
             <Undo2 size={18} aria-hidden />
           </button>
           <button type="button" className="btn btn-primary touch-target px-2" disabled={corners < 3} onClick={() => map?.drawing.finish()}>
-            Close it
+            {msg('drawPanel.closeIt')}
           </button>
         </div>
       )}
       {failed && (
         <p role="alert" className="mt-2 text-warn">
-          Not saved: {failed}
+          {msg('drawPanel.notSaved', { failed })}
         </p>
       )}
       <div className="mt-2 flex gap-2">
         <button type="button" className="btn btn-primary touch-target flex-1" disabled={!ready || saving} onClick={() => void save()}>
-          {thing ? `Save ${thing.label.toLowerCase()}` : 'Save outline'}
+          {thing ? msg('drawPanel.save', { label: thing.label.toLowerCase() }) : msg('drawPanel.saveOutline')}
         </button>
         <button type="button" className="btn touch-target" onClick={() => setRound(round + 1)}>
-          Start over
+          {msg('drawPanel.startOver')}
         </button>
       </div>
       {thing && water.cover.length > 0 && (
-        <ul className="-mx-3 mt-3 max-h-56 divide-y divide-line overflow-y-auto border-t border-line" aria-label="Placed already">
+        <ul
+          className="-mx-3 mt-3 max-h-56 divide-y divide-line overflow-y-auto border-t border-line"
+          aria-label={msg('drawPanel.placedAlready')}
+        >
           {water.cover.map((c) => (
             <li key={c.id} className="flex items-center gap-2 px-3">
               <span className="min-w-0 flex-1 truncate">
                 {c.name ?? c.cover ?? c.kind}
                 <span className="text-sm text-mute">
                   {c.name ? ` · ${c.cover ?? c.kind}` : ''}
-                  {c.height_m != null ? say(` · ${c.height_m} m high`) : ''}
+                  {c.height_m != null ? msg('drawPanel.mHigh', { height_m: c.height_m }) : ''}
                   {c.placed_on ? ` · ${c.placed_on}` : ''}
                 </span>
               </span>
               <button
                 type="button"
                 className="btn btn-ghost touch-target px-2"
-                aria-label={`Take away ${c.name ?? c.cover ?? c.kind}`}
+                aria-label={msg('drawPanel.remove', { name: c.name ?? c.cover ?? c.kind })}
                 onClick={() => void remove(c.id)}
               >
                 <Trash2 size={18} aria-hidden />

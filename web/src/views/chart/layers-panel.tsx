@@ -1,5 +1,5 @@
 import { setUnits, useUnits } from '../../state/units';
-import { Say } from '../../parts/say';
+import { chart as msg, term } from '../../words';
 
 /** What is drawn on the chart. */
 export interface ChartLayers {
@@ -8,6 +8,7 @@ export interface ChartLayers {
   overlay: 'hardness' | 'doubt' | null;
   soundings: 'none' | 'all' | 'new';
   marks: boolean;
+  spots: boolean;
   cover: boolean;
   shapes: boolean;
 }
@@ -15,7 +16,7 @@ export interface ChartLayers {
 interface LayersPanelProps {
   layers: ChartLayers;
   onLayers: (layers: ChartLayers) => void;
-  counts: { soundings: string; fresh: string; marks: string; shapes: string; cover: string };
+  counts: { soundings: string; fresh: string; marks: string; spots: string; shapes: string; cover: string };
 }
 
 function Choice<T>({ label, value, options, onChange }: { label: string; value: T; options: [T, string][]; onChange: (value: T) => void }) {
@@ -44,15 +45,16 @@ function Choice<T>({ label, value, options, onChange }: { label: string; value: 
 export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
   const { depth: unit } = useUnits();
   const set = (change: Partial<ChartLayers>): void => onLayers({ ...layers, ...change });
-  const toggles: [keyof ChartLayers & ('relief' | 'contours' | 'marks' | 'cover' | 'shapes'), string][] = [
-    ['relief', 'Relief'],
-    ['contours', 'Contours'],
-    ['shapes', `Shapes, ${counts.shapes}`],
-    ['cover', `Cover and hazards, ${counts.cover}`],
-    ['marks', `Marks, ${counts.marks}`],
+  const toggles: [keyof ChartLayers & ('relief' | 'contours' | 'marks' | 'spots' | 'cover' | 'shapes'), string][] = [
+    ['relief', msg('layersPanel.relief')],
+    ['contours', msg('layersPanel.contours')],
+    ['shapes', msg('layersPanel.shapes', { shapes: counts.shapes })],
+    ['cover', msg('layersPanel.coverAndHazards', { cover: counts.cover })],
+    ['marks', msg('layersPanel.marks', { marks: counts.marks })],
+    ['spots', msg('layersPanel.spots', { spots: counts.spots })],
   ];
   return (
-    <div aria-label="Layers" role="group">
+    <div aria-label={msg('layersPanel.layers')} role="group">
       {toggles.map(([key, words]) => (
         <label key={key} className="flex min-h-9 cursor-pointer max-md:min-h-11 items-center gap-3">
           <input type="checkbox" className="toggle toggle-sm" checked={layers[key]} onChange={(e) => set({ [key]: e.target.checked })} />
@@ -60,27 +62,27 @@ export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
         </label>
       ))}
       <Choice<ChartLayers['overlay']>
-        label="Over it"
+        label={msg('layersPanel.overIt')}
         value={layers.overlay}
         options={[
-          [null, 'nothing'],
-          ['hardness', 'hardness'],
-          ['doubt', 'what is not known'],
+          [null, term('nothing')],
+          ['hardness', msg('layersPanel.hardness')],
+          ['doubt', msg('layersPanel.whatIsNotKnown')],
         ]}
         onChange={(overlay) => set({ overlay })}
       />
       <Choice<ChartLayers['soundings']>
-        label="Soundings"
+        label={msg('layersPanel.soundings')}
         value={layers.soundings}
         options={[
-          ['none', 'none'],
-          ['all', `all ${counts.soundings}`],
-          ['new', `new with the last survey${counts.fresh}`],
+          ['none', term('none')],
+          ['all', msg('layersPanel.all', { soundings: counts.soundings })],
+          ['new', msg('layersPanel.newWithTheLast', { fresh: counts.fresh })],
         ]}
         onChange={(soundings) => set({ soundings })}
       />
       <Choice<'m' | 'ft'>
-        label="Depths in"
+        label={msg('layersPanel.depthsIn')}
         value={unit}
         options={[
           ['m', 'm'],
@@ -89,12 +91,10 @@ export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
         onChange={(depth) => setUnits({ depth })}
       />
       {layers.overlay === 'hardness' && (
-        <p className="border-t border-line pt-2 text-sm text-mute">The harder the bottom, the denser the brown; dotted from 0.60 on.</p>
+        <p className="border-t border-line pt-2 text-sm text-mute">{msg('layersPanel.denserBrownMeansHarder')}</p>
       )}
       {layers.overlay === 'doubt' && (
-        <p className="border-t border-line pt-2 text-sm text-mute">
-          <Say>Clear: the depth is good to 0.2 m. The paler, the less is known; blank from 1.5 m of expected error on.</Say>
-        </p>
+        <p className="border-t border-line pt-2 text-sm text-mute">{msg('layersPanel.clearDepthGoodTo', { good: 0.2, poor: 1.5 })}</p>
       )}
     </div>
   );

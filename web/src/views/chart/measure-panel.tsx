@@ -1,10 +1,11 @@
 import { useEffect, useState } from 'react';
 import { bearing, distance, metricPlane, ringsArea, type Point } from '@restless-shoal/core/geo';
-import { formatLength, metric } from '@restless-shoal/core/units';
+import { metric } from '@restless-shoal/core/units';
 import { hectares } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import type { WaterMapController } from '../../parts/water-map';
 import { useUnits } from '../../state/units';
+import { formatLength, chart as msg } from '../../words';
 
 /** Distance and bearing along a line, or the size of an area, drawn on the map. */
 export function MeasurePanel({ map, epsg }: { map: WaterMapController | null; epsg: number }) {
@@ -34,11 +35,11 @@ export function MeasurePanel({ map, epsg }: { map: WaterMapController | null; ep
   return (
     <>
       <Segments
-        label="What to measure"
+        label={msg('measurePanel.whatToMeasure')}
         value={kind}
         options={[
-          ['LineString', 'Distance and bearing'],
-          ['Polygon', 'Area'],
+          ['LineString', msg('measurePanel.distanceAndBearing')],
+          ['Polygon', msg('measurePanel.area')],
         ]}
         onChange={setKind}
       />
@@ -47,30 +48,30 @@ export function MeasurePanel({ map, epsg }: { map: WaterMapController | null; ep
           <>
             <p className="text-2xl font-bold">{length(total)}</p>
             <p>
-              {legs.length > 1 ? `${legs.length} legs; the last ${length(last.metres)} towards ` : 'towards '}
-              {Math.round(last.course) % 360}° true
+              {msg('measurePanel.true', {
+                legs:
+                  legs.length > 1 ? msg('measurePanel.legsTheLastTowards', { legs: legs.length, metres: length(last.metres) }) : 'towards ',
+                course: Math.round(last.course) % 360,
+              })}
             </p>
           </>
         ) : kind === 'Polygon' && points.length > 2 ? (
           <>
             <p className="text-2xl font-bold">{hectares(Math.abs(ringsArea([points])))}</p>
-            <p>{length(total + distance(places[places.length - 1], places[0]))} around</p>
+            <p>{msg('measurePanel.around', { total: length(total + distance(places[places.length - 1], places[0])) })}</p>
           </>
         ) : (
-          <p className="text-mute">
-            Press the map point by point; press twice to end. With keys: move the map with the arrows, Enter sets a point at its middle,
-            Enter again ends.
-          </p>
+          <p className="text-mute">{msg('measurePanel.tapTheMapPoint')}</p>
         )}
       </div>
       <div className="mt-3 flex gap-2">
         {!done && points.length > 2 && (
           <button type="button" className="btn touch-target flex-1" onClick={() => map?.drawing.finish()}>
-            End here
+            {msg('measurePanel.endHere')}
           </button>
         )}
         <button type="button" className="btn touch-target flex-1" onClick={() => setRound(round + 1)}>
-          Measure anew
+          {msg('measurePanel.measureAnew')}
         </button>
       </div>
     </>

@@ -1,6 +1,7 @@
 import type { ChartFeature } from '@restless-shoal/core/chart';
-import { formatLength, metric } from '@restless-shoal/core/units';
-import { grouped, depthText, type DepthUnit } from '../../parts/format';
+import { metric } from '@restless-shoal/core/units';
+import { depthText, type DepthUnit } from '../../parts/format';
+import { formatLength, chart as msg, decimal } from '../../words';
 
 /** What a shape is, in the field's words: where its top or lip lies, how far it stands out, how far it reaches. */
 export function shapeWords(shape: ChartFeature, unit: DepthUnit): string {
@@ -10,29 +11,33 @@ export function shapeWords(shape: ChartFeature, unit: DepthUnit): string {
   switch (shape.kind) {
     case 'hump':
     case 'irregularity':
-      return `top at ${depth}, ${rise} high, ${length} across`;
+      return msg('shapeWords.topAtHighAcross', { depth, rise, length });
     case 'hole':
-      return `down to ${depth}, ${rise} deep, ${length} across`;
+      return msg('shapeWords.downToDeepAcross', { depth, rise, length });
     case 'point':
     case 'inside turn':
-      return `at ${depth}, stands out ${rise}, ${length} across`;
+      return msg('shapeWords.atStandsOutAcross', { depth, rise, length });
     case 'ledge':
-      return `lip at ${depth}, drops ${rise}, ${length} long`;
+      return msg('shapeWords.lipAtDropsLong', { depth, rise, length });
     case 'saddle':
-      return `at ${depth}, heights ${rise} above it, ${length} apart`;
+      return msg('shapeWords.atHeightsAboveIt', { depth, rise, length });
     case 'channel':
-      return `at ${depth}, ${rise} below its shoulders, ${length} long`;
+      return msg('shapeWords.atBelowItsShoulders', { depth, rise, length });
     case 'channel swing':
-      return `at ${depth}, ${rise} below its shoulders`;
+      return msg('shapeWords.atBelowItsShoulders2', { depth, rise });
     case 'flat':
-      return `at ${depth}, about ${grouped(((Math.PI / 4) * shape.size ** 2) / 10_000)} ha`;
+      return msg('shapeWords.atAboutHa', { depth, pi: (Math.PI / 4) * shape.size ** 2 });
     case 'hard spot':
-      return `at ${depth}, ${length} across, hardness ${shape.rise.toFixed(2)} above its surroundings`;
+      return msg('shapeWords.atAcrossHardnessAbove', { depth, length, rise: decimal(shape.rise, 2) });
     case 'hard-to-soft edge':
-      return `at ${depth}, ${length} long, hardness changes by ${shape.rise.toFixed(2)}`;
+      return msg('shapeWords.atLongHardnessChanges', { depth, length, rise: decimal(shape.rise, 2) });
   }
 }
 
 /** How sharp it is, in words. */
 export const sharpnessWords = ({ kind, sharpness }: ChartFeature): string =>
-  kind.startsWith('hard') ? '' : sharpness > 0.005 ? `steepest fall 1 in ${Math.round(1 / sharpness)}` : 'hardly any fall';
+  kind.startsWith('hard')
+    ? ''
+    : sharpness > 0.005
+      ? msg('shapeWords.steepestFallIn', { sharpness: Math.round(1 / sharpness) })
+      : msg('shapeWords.hardlyAnyFall');

@@ -1,18 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { distance, metricPlane, ringsToOutline, shoreFromTrack, utmEpsg, type LatLon, type NoShore } from '@restless-shoal/core/geo';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { useTrip } from '../../api/queries';
 import { dayInZone } from '../../parts/format';
-import { Say } from '../../parts/say';
 import { beginTrip } from '../../state/begin-trip';
 import { useBoatState } from '../../state/boat';
 import { useWaterState } from '../../state/water';
 import { Problem } from '../../parts/problem';
+import { chart as msg } from '../../words';
 
 const WHY: Record<NoShore, string> = {
-  short: 'The track is too short to be a shore yet.',
-  open: 'The track does not come back to where it began: drive on until it does.',
+  short: msg('shorePanel.theTrackIsToo'),
+  open: msg('shorePanel.theTrackDoesNot'),
 };
 
 /** Length of a way, m. */
@@ -60,16 +60,13 @@ export function ShorePanel({ epsg, onBuilding }: { epsg: number | null; onBuildi
         const { latitude, longitude } = plane.toLatLon(p);
         return [Number(longitude.toFixed(7)), Number(latitude.toFixed(7))];
       });
-      const { job } = await sendJson<{ job: string }>('PUT', `/waters/${water.id}/outline`, { outline });
+      const { job } = await ask('PUT /waters/:water/outline', { water: water.id }, { body: { outline } });
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       onBuilding(job);
     });
   return (
     <>
-      <p className="text-sm text-mute">
-        Drive once round the water, close to the shore, until you are back where you began. The track becomes the shore, and counts as a
-        trip.
-      </p>
+      <p className="text-sm text-mute">{msg('shorePanel.driveOnceRoundThe')}</p>
       {!running && (
         <button
           type="button"
@@ -77,21 +74,23 @@ export function ShorePanel({ epsg, onBuilding }: { epsg: number | null; onBuildi
           disabled={saving}
           onClick={() => run(() => beginTrip(water, log.trips, { purpose: 'scout', goal: null }))}
         >
-          Start driving
+          {msg('shorePanel.startDriving')}
         </button>
       )}
       {source.trouble && running && <p className="mt-2 text-sm text-warn">{source.trouble}</p>}
       {track.length > 1 && (
         <p className="num mt-2" data-testid="driven">
-          <Say>{`${Math.round(lengthOf(track))} m driven`}</Say>
-          {running && start && here && <Say>{`, ${Math.round(distance(start, here))} m from where you began`}</Say>}
-          {!running && trip && <span className="text-mute"> on {dayInZone(new Date(trip.start), water.time_zone)}</span>}
+          {msg('shorePanel.mDriven', { track: lengthOf(track) })}
+          {running && start && here && msg('shorePanel.mFromWhereYou', { start: distance(start, here) })}
+          {!running && trip && (
+            <span className="text-mute"> {msg('shorePanel.on', { start: dayInZone(new Date(trip.start), water.time_zone) })}</span>
+          )}
         </p>
       )}
       {shore && 'fault' in shore && <p className="mt-1 text-sm text-mute">{WHY[shore.fault]}</p>}
       {shore && !('fault' in shore) && (
         <button type="button" className="btn btn-primary mt-2 h-12 w-full" disabled={saving} onClick={save}>
-          Make this track the shore
+          {msg('shorePanel.makeThisTrackThe')}
         </button>
       )}
       <Problem words={failed} />

@@ -14,12 +14,13 @@ import { DrawPanel } from './draw-panel';
 import { mapCover } from './map-cover';
 import { ShorePanel } from './shore-panel';
 import { Toolbar, type ChartTool } from './toolbar';
+import { chart as msg } from '../../words';
 
 type Tool = 'draw' | 'drive' | 'import';
 const TOOLS: ChartTool<Tool>[] = [
-  { tool: 'draw', words: 'Draw', icon: PencilLine },
-  { tool: 'drive', words: 'Drive round', icon: Route },
-  { tool: 'import', words: 'Import', icon: FileUp },
+  { tool: 'draw', words: msg('sketchChart.draw'), icon: PencilLine },
+  { tool: 'drive', words: msg('sketchChart.driveRound'), icon: Route },
+  { tool: 'import', words: msg('sketchChart.import'), icon: FileUp },
 ];
 
 /** So many trips' tracks are drawn. */
@@ -66,12 +67,10 @@ export function SketchChart() {
     [plane, water.outline],
   );
   const cover = useMemo(() => (ground ? mapCover(water.cover, ground.epsg) : []), [ground, water.cover]);
-  const next = !water.outline
-    ? 'Draw the outline, drive round the water, or import one: then every look is counted.'
-    : 'What would help most: depths. Log a trip with a sounder on the boat’s network, or import soundings.';
+  const next = !water.outline ? msg('sketchChart.drawTheOutlineDrive') : msg('sketchChart.whatWouldHelpMost');
   return (
     <WaterMap
-      label={`Map of ${water.name}`}
+      label={msg('sketchChart.mapOf', { name: water.name })}
       contours={NO_CONTOURS}
       tracks={tracks}
       marks={tool === 'draw' ? NO_MARKS : marks}
@@ -85,7 +84,10 @@ export function SketchChart() {
           onTool={(own) => (own === 'import' ? importing(water.name) : choose(tool === own ? null : own))}
         />
         {tool === 'draw' && ground && (
-          <section aria-label="Draw" className="overflow-y-auto rounded-box border border-line bg-surface p-3 max-md:max-h-[46%]">
+          <section
+            aria-label={msg('sketchChart.draw')}
+            className="overflow-y-auto rounded-box border border-line bg-surface p-3 max-md:max-h-[46%]"
+          >
             <DrawPanel
               map={map}
               epsg={ground.epsg}
@@ -97,7 +99,7 @@ export function SketchChart() {
           </section>
         )}
         {tool === 'drive' && (
-          <section aria-label="Drive round" className="rounded-box border border-line bg-surface p-3">
+          <section aria-label={msg('sketchChart.driveRound')} className="rounded-box border border-line bg-surface p-3">
             <ShorePanel epsg={ground?.epsg ?? null} onBuilding={builds.watch} />
           </section>
         )}

@@ -1,11 +1,13 @@
 import { Download, Upload } from 'lucide-react';
 import { useState } from 'react';
 import type { CleanSettings, CleanStep } from '@restless-shoal/core/chart';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { readNumber } from '../../parts/read-number';
 import { useSurveys } from '../../api/queries';
 import { dayInZone, grouped } from '../../parts/format';
 import { useWaterState } from '../../state/water';
+import { chart as msg, formatLength } from '../../words';
+import { told } from '../../parts/told';
 
 /** Steps of the cleaning with the setting that switches each. */
 const SWITCHES: Partial<Record<CleanStep['name'], keyof CleanSettings>> = {
@@ -18,31 +20,34 @@ const SWITCHES: Partial<Record<CleanStep['name'], keyof CleanSettings>> = {
 
 /** Steps that need a figure: without one they are not taken. */
 const FIGURES: Partial<Record<CleanStep['name'], Figure>> = {
-  'transducer depth': { key: 'transducer_m', label: 'Depth of the transducer below the surface, m', unit: 'm', least: 0, most: 30 },
-  'sound speed': { key: 'assumed_sound_ms', label: 'Speed of sound the unit reckons with, m/s', unit: 'm/s', least: 1300, most: 1700 },
+  'transducer depth': { key: 'transducer_m', label: msg('soundingsPanel.depthOfTheTransducer'), unit: 'm', min: 0, max: 30 },
+  'sound speed': { key: 'assumed_sound_ms', label: msg('soundingsPanel.speedOfSoundSet'), unit: 'm/s', min: 1300, max: 1700 },
 };
 
 interface Figure {
   key: 'transducer_m' | 'assumed_sound_ms';
   label: string;
   unit: string;
-  least: number;
-  most: number;
+  min: number;
+  max: number;
 }
 
 const EXPORTS = [
-  ['water.zip', 'Everything, as one ZIP'],
-  ['depth.tif', 'Depth, GeoTIFF'],
-  ['hardness.tif', 'Hardness, GeoTIFF'],
-  ['contours.geojson', 'Contours, GeoJSON'],
-  ['features.geojson', 'Shapes, GeoJSON'],
-  ['marks.gpx', 'Marks, GPX waypoints'],
+  ['water.zip', msg('soundingsPanel.everythingAsOneZip')],
+  ['depth.tif', msg('soundingsPanel.depthGeotiff')],
+  ['hardness.tif', msg('soundingsPanel.hardnessGeotiff')],
+  ['contours.geojson', msg('soundingsPanel.contoursGeojson')],
+  ['features.geojson', msg('soundingsPanel.shapesGeojson')],
+  ['marks.gpx', msg('soundingsPanel.marksGpxWaypoints')],
 ] as const;
 
 const effect = ({ leftOut, changed, before, after }: CleanStep): string => {
-  const parts = [leftOut ? `${grouped(leftOut)} left out` : '', changed ? `${grouped(changed)} changed` : ''].filter(Boolean);
+  const parts = [
+    leftOut ? msg('soundingsPanel.leftOut', { leftOut: grouped(leftOut) }) : '',
+    changed ? msg('soundingsPanel.changed', { changed: grouped(changed) }) : '',
+  ].filter(Boolean);
   if (parts.length && before !== null && after !== null && Math.abs(before - after) >= 0.005)
-    parts.push(`passes meet within ${before.toFixed(2)} → ${after.toFixed(2)} m`);
+    parts.push(msg('soundingsPanel.passesMeetWithinM', { before: before, after: after }));
   return parts.join(', ');
 };
 
@@ -68,28 +73,28 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
   const changed = JSON.stringify(compact(wanted)) !== JSON.stringify(compact(stored));
   const apply = async (): Promise<void> => {
     setFailed(null);
-    for (const { key, label, least, most } of Object.values(FIGURES)) {
+    for (const { key, label, min, max } of Object.values(FIGURES)) {
       const value = wanted[key];
-      if (value !== undefined && !(value >= least && value <= most)) {
-        setFailed(`“${label}” must be from ${least} to ${most}`);
+      if (value !== undefined && !(value >= min && value <= max)) {
+        setFailed(msg('soundingsPanel.mustBeFromTo', { label, min, max }));
         return;
       }
     }
     try {
-      onBuilding((await sendJson<{ job: string }>('PUT', `/waters/${water.id}/cleaning`, compact(wanted))).job);
+      onBuilding((await ask('PUT /waters/:water/cleaning', { water: water.id }, { body: compact(wanted) })).job);
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   return (
     <>
       <div className="flex gap-2">
         <button type="button" className="btn btn-primary touch-target flex-1" onClick={onImport}>
-          <Upload size={18} aria-hidden /> Import files
+          <Upload size={18} aria-hidden /> {msg('soundingsPanel.importFiles')}
         </button>
         <details className="dropdown dropdown-end">
           <summary className="btn touch-target">
-            <Download size={18} aria-hidden /> Export
+            <Download size={18} aria-hidden /> {msg('soundingsPanel.export')}
           </summary>
           <ul className="menu dropdown-content z-10 mt-1 w-64 rounded-box border border-line bg-surface p-2 shadow">
             {EXPORTS.map(([file, words]) => (
@@ -100,17 +105,35 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
               </li>
             ))}
             <li className="border-t border-line">
+              <div className="flex flex-col items-start gap-1 hover:bg-transparent">
+                <span>{msg('soundingsPanel.forOthers')}</span>
+                <span className="flex gap-1">
+                  {([250, 1000, 4000] as const).map((size) => (
+                    <a
+                      key={size}
+                      className="btn touch-target px-3"
+                      href={`/api/waters/${water.id}/export/shared.zip?blur=${size}`}
+                      aria-label={msg('soundingsPanel.forOthersTo', { size: formatLength(size) })}
+                      download
+                    >
+                      {formatLength(size)}
+                    </a>
+                  ))}
+                </span>
+              </div>
+            </li>
+            <li className="border-t border-line">
               <a className="min-h-11 items-center" href="/api/backup" download>
-                Backup of all waters, ZIP
+                {msg('soundingsPanel.backupOfAllWaters')}
               </a>
             </li>
           </ul>
         </details>
       </div>
       <p className="num mt-2 text-sm text-mute">
-        {grouped(chart?.soundings ?? 0)} soundings in the chart, cell {chart?.depth.size} m
+        {msg('soundingsPanel.soundingsInTheChart', { soundings: grouped(chart?.soundings ?? 0) })} {formatLength(chart?.depth.size ?? 0)}
       </p>
-      <ul className="num mt-1 text-sm" aria-label="Surveys">
+      <ul className="num mt-1 text-sm" aria-label={msg('soundingsPanel.surveys')}>
         {surveys.data?.slice(0, 4).map((s) => (
           <li key={s.id} className="flex justify-between gap-2">
             <span className="truncate">{s.source}</span>
@@ -119,14 +142,18 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
             </span>
           </li>
         ))}
-        {(surveys.data?.length ?? 0) > 4 && <li className="text-mute">and {surveys.data!.length - 4} earlier surveys</li>}
+        {(surveys.data?.length ?? 0) > 4 && (
+          <li className="text-mute">{msg('soundingsPanel.andEarlierSurveys', { data: surveys.data!.length - 4 })}</li>
+        )}
       </ul>
-      <h3 className="mt-3 font-bold">How they are cleaned</h3>
+      <h3 className="mt-3 font-bold">{msg('soundingsPanel.howTheyAreCleaned')}</h3>
       <ul className="divide-y divide-line">
         {chart?.cleaning.map((step) => {
           const key = SWITCHES[step.name];
           const asked = FIGURES[step.name];
-          const words = [effect(step), asked && !step.on ? 'without a figure it is left alone' : step.words].filter(Boolean).join(' · ');
+          const words = [effect(step), asked && !step.on ? msg('soundingsPanel.notAppliedWithoutA') : step.words]
+            .filter(Boolean)
+            .join(' · ');
           return (
             <li key={step.name} className="py-1">
               <label className="flex min-h-9 items-center gap-2">
@@ -146,7 +173,7 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
                     <input
                       aria-label={asked.label}
                       inputMode="decimal"
-                      placeholder="none"
+                      placeholder={msg('soundingsPanel.none')}
                       className="input num h-9 w-20"
                       value={typed[asked.key]}
                       onChange={(e) => setTyped({ ...typed, [asked.key]: e.target.value })}
@@ -162,12 +189,12 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
       </ul>
       {failed && (
         <p role="alert" className="text-warn">
-          Not changed: {failed}
+          {msg('soundingsPanel.notChanged', { failed })}
         </p>
       )}
       {changed && (
         <button type="button" className="btn btn-primary touch-target mt-2 w-full" onClick={() => void apply()}>
-          Build the chart with this
+          {msg('soundingsPanel.rebuildTheChart')}
         </button>
       )}
     </>

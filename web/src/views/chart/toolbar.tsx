@@ -1,4 +1,5 @@
 import type { LucideIcon } from 'lucide-react';
+import { chart as msg } from '../../words';
 
 /** A tool of the Chart, in the order in which they stand. */
 export interface ChartTool<T extends string> {
@@ -21,7 +22,7 @@ export function Toolbar<T extends string>({
   onTool: (tool: T) => void;
 }) {
   return (
-    <div className="flex rounded-box border border-line bg-surface p-1" role="toolbar" aria-label="Tools of the chart">
+    <div className="flex rounded-box border border-line bg-surface p-1" role="toolbar" aria-label={msg('toolbar.toolsOfTheChart')}>
       {tools.map(({ tool: own, words, icon: Icon, narrowOnly }) => (
         <button
           key={own}

@@ -7,6 +7,7 @@ import { percent, depthText } from '../../parts/format';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import { sharpnessWords, shapeWords } from './shape-words';
+import { chart as msg, decimal, term } from '../../words';
 
 /** What lies under the finger, as a Column. */
 export function UnderFinger({ point }: { point: Point }) {
@@ -19,7 +20,7 @@ export function UnderFinger({ point }: { point: Point }) {
   return (
     <div className="flex gap-3" data-testid="under-finger">
       {Number.isNaN(depth) ? (
-        <p className="text-mute">Land, or not sounded.</p>
+        <p className="text-mute">{msg('underFinger.landOrNotSounded')}</p>
       ) : (
         <>
           <Column
@@ -35,13 +36,16 @@ export function UnderFinger({ point }: { point: Point }) {
             <p className="num text-2xl font-bold leading-tight">{depthText(depth, unit)}</p>
             {!Number.isNaN(error) && (
               <p className="num text-sm text-mute">
-                ± {depthText(error, unit)} {error > 0.6 ? ', little sounded here' : ''}
+                ± {depthText(error, unit)} {error > 0.6 ? msg('underFinger.littleSoundedHere') : ''}
               </p>
             )}
             <p className="text-sm text-mute">
               {Number.isNaN(hardness)
-                ? 'hardness not known'
-                : `${hardness > 0.6 ? 'hard' : hardness < 0.35 ? 'soft' : 'firm'} bottom, ${hardness.toFixed(2)}`}
+                ? msg('underFinger.hardnessNotKnown')
+                : msg('underFinger.bottom', {
+                    hardness: term(hardness > 0.6 ? 'hard' : hardness < 0.35 ? 'soft' : 'firm'),
+                    hardness2: decimal(hardness, 2),
+                  })}
             </p>
           </div>
         </>
@@ -65,11 +69,10 @@ export function ChosenShape({ shape, onClose }: { shape: ChartFeature; onClose: 
         <p className="font-bold">{shape.kind[0].toUpperCase() + shape.kind.slice(1)}</p>
         <p className="num text-sm">{shapeWords(shape, unit)}</p>
         <p className="num text-sm text-mute">
-          {sharp && `${sharp} · `}
-          {percent(shape.confidence)} sure
+          {msg('underFinger.sure', { value: sharp ? `${sharp} · ` : '', confidence: percent(shape.confidence) })}
         </p>
       </div>
-      <button type="button" className="btn btn-ghost touch-target px-2" aria-label="Leave this shape" onClick={onClose}>
+      <button type="button" className="btn btn-ghost touch-target px-2" aria-label={msg('underFinger.closeThisShape')} onClick={onClose}>
         <X aria-hidden size={20} />
       </button>
     </div>

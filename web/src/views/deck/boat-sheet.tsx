@@ -1,20 +1,22 @@
 import { useEffect, useState } from 'react';
 import type { Chart } from '@restless-shoal/core/chart';
 import { readPosition, type LatLon } from '@restless-shoal/core/geo';
-import { getJson, sendJson, type ApiError } from '../../api/client';
+import { ask } from '../../api/client';
 import { readNumber } from '../../parts/read-number';
 import { Dialog } from '../../parts/dialog';
 import { POSITIONS } from '../../parts/position-field';
-import type { BoatSource, FeedState } from '../../state/use-boat';
+import type { BoatSource } from '../../state/use-boat';
 import { practicePass } from './practice-pass';
 import { RigFields } from './rig-fields';
+import { deck as msg } from '../../words';
+import { told } from '../../parts/told';
 
 /** The simulated boat's speed, m/s, and what can hang beside it. */
 const PRACTICE_SPEED = 2;
 const COMPANIONS = [
-  ['lure', 'a lure under the boat'],
-  ['weight', 'a weight on a wire'],
-  ['wash', 'another boat’s wash'],
+  ['lure', msg('boatSheet.aLureUnderThe')],
+  ['weight', msg('boatSheet.aWeightOnA')],
+  ['wash', msg('boatSheet.anotherBoatsWash')],
 ] as const;
 
 /** Where the boat's position comes from: this device, the boat's network, or set by hand. */
@@ -48,18 +50,18 @@ export function BoatSheet({
     const at: LatLon | null = readPosition(position);
     const [c, s] = [readNumber(course), readNumber(speed)];
     const bad = (words: string): void => setWrong({ of: 'hand', words });
-    if (!at) return bad(`The position could not be read. ${POSITIONS}`);
-    if (!(c >= 0 && c <= 360)) return bad('The course must be from 0 to 360 degrees');
-    if (!(s >= 0 && s <= 30)) return bad('The speed must be from 0 to 30 m/s');
+    if (!at) return bad(msg('boatSheet.thePositionCouldNot', { positions: POSITIONS }));
+    if (!(c >= 0 && c <= 360)) return bad(msg('boatSheet.theCourseMustBe'));
+    if (!(s >= 0 && s <= 30)) return bad(msg('boatSheet.theSpeedMustBe'));
     source.setByHand(at, c, s);
     onClose();
   };
   const [network, setNetwork] = useState('');
   const [echoPort, setEchoPort] = useState('');
-  const [companions, setCompanions] = useState<string[]>([]);
+  const [companions, setCompanions] = useState<(typeof COMPANIONS)[number][0][]>([]);
   const [busy, setBusy] = useState(false);
   useEffect(() => {
-    getJson<FeedState>('/feed').then(
+    ask('GET /feed', {}).then(
       ({ host, port, echoPort, simulated }) => {
         if (!host || simulated) return;
         setNetwork((typed) => typed || `${host}:${port}`);
@@ -71,29 +73,36 @@ export function BoatSheet({
   const listen = async (): Promise<void> => {
     const [, host, port] = /^\s*(.+?)\s*:\s*(\d+)\s*$/.exec(network) ?? [];
     const bad = (words: string): void => setWrong({ of: 'network', words });
-    if (!host) return bad('The boat’s network needs a host and a port: 192.168.4.1:10110');
-    if (echoPort.trim() !== '' && !/^\s*\d+\s*$/.test(echoPort)) return bad('The port of the echoes must be a whole number: 10111');
-    await ask('PUT', '/feed', { host, port: Number(port), echoPort: echoPort.trim() === '' ? null : Number(echoPort) }, 'network');
+    if (!host) return bad(msg('boatSheet.theBoatsNetworkNeeds'));
+    if (echoPort.trim() !== '' && !/^\s*\d+\s*$/.test(echoPort)) return bad(msg('boatSheet.thePortOfThe'));
+    const body = { host, port: Number(port), echoPort: echoPort.trim() === '' ? null : Number(echoPort) };
+    await connect(() => ask('PUT /feed', {}, { body }), 'network');
   };
-  const ask = async (method: 'PUT' | 'POST', path: string, body: object, of: 'network' | 'simulated'): Promise<void> => {
+  const connect = async (network: () => Promise<unknown>, of: 'network' | 'simulated'): Promise<void> => {
     setBusy(true);
     try {
-      await sendJson(method, path, body);
+      await network();
       source.useNetwork();
       onClose();
     } catch (error) {
-      setWrong({ of, words: `${(error as ApiError).field ?? ''} ${(error as Error).message}`.trim() });
+      setWrong({ of, words: told(error) });
     } finally {
       setBusy(false);
     }
   };
   const pass = chart && practicePass(chart);
   const simulate = (): void =>
-    void (pass && ask('POST', `/waters/${water}/simulated-boat`, { ...pass, speed: PRACTICE_SPEED, companions, thermocline }, 'simulated'));
+    void (
+      pass &&
+      connect(
+        () => ask('POST /waters/:water/simulated-boat', { water }, { body: { ...pass, speed: PRACTICE_SPEED, companions, thermocline } }),
+        'simulated',
+      )
+    );
   const row = 'grid grid-cols-[6rem_1fr_4rem] items-center gap-3 py-1.5';
   return (
-    <Dialog title="Where the boat is" onClose={onClose}>
-      <p className="text-sm text-mute">Marks stand where the boat is. What says so?</p>
+    <Dialog title={msg('boatSheet.whereTheBoatIs')} onClose={onClose}>
+      <p className="text-sm text-mute">{msg('boatSheet.positionSourceMarksAre')}</p>
       <button
         type="button"
         className="btn touch-target mt-2 w-full"
@@ -102,11 +111,11 @@ export function BoatSheet({
           onClose();
         }}
       >
-        Use this device’s position
+        {msg('boatSheet.useThisDevicesPosition')}
       </button>
       <div className="mt-3 border-t border-line pt-3">
         <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
-          <span>Boat’s network</span>
+          <span>{msg('boatSheet.boatsNetwork')}</span>
           <input
             className="input num h-11 w-full"
             placeholder="192.168.4.1:10110"
@@ -115,23 +124,23 @@ export function BoatSheet({
           />
         </label>
         <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
-          <span>Echoes, port</span>
-          <input className="input num h-11 w-28" placeholder="none" value={echoPort} onChange={(e) => setEchoPort(e.target.value)} />
+          <span>{msg('boatSheet.echoesPort')}</span>
+          <input
+            className="input num h-11 w-28"
+            placeholder={msg('boatSheet.none')}
+            value={echoPort}
+            onChange={(e) => setEchoPort(e.target.value)}
+          />
         </label>
-        <p className="mb-2 text-sm text-mute">
-          Host and port where it speaks NMEA 0183 over TCP; the port of the echoes only where a gateway sends the sonar’s picture.
-        </p>
+        <p className="mb-2 text-sm text-mute">{msg('boatSheet.hostAndPortOf')}</p>
         {said('network')}
         <button type="button" className="btn touch-target w-full" disabled={busy} onClick={() => void listen()}>
-          Listen to the boat’s network
+          {msg('boatSheet.listenToTheBoats')}
         </button>
       </div>
       {pass && (
         <div className="mt-3 border-t border-line pt-3">
-          <p className="text-sm text-mute">
-            For practice: a boat on this machine that searches a hump of the chart in an S-pass, with a sonar and made-up fish. What is
-            logged with it can be thrown away when the trip ends.
-          </p>
+          <p className="text-sm text-mute">{msg('boatSheet.forPracticeABoat')}</p>
           <div className="flex flex-wrap gap-x-4">
             {COMPANIONS.map(([what, words]) => (
               <label key={what} className="touch-target flex items-center gap-2 text-sm">
@@ -147,7 +156,7 @@ export function BoatSheet({
           </div>
           {said('simulated')}
           <button type="button" className="btn touch-target w-full" disabled={busy} onClick={simulate}>
-            Simulated boat
+            {msg('boatSheet.simulatedBoat')}
           </button>
         </div>
       )}
@@ -159,27 +168,27 @@ export function BoatSheet({
         }}
       >
         <label className="grid grid-cols-[6rem_1fr] items-center gap-3 py-1.5">
-          <span>Position</span>
+          <span>{msg('boatSheet.position')}</span>
           <input
             className="input num h-11 w-full"
-            placeholder="latitude, longitude"
+            placeholder={msg('boatSheet.latitudeLongitude')}
             value={position}
             onChange={(e) => setPosition(e.target.value)}
           />
         </label>
         <label className={row}>
-          <span>Course</span>
+          <span>{msg('boatSheet.course')}</span>
           <input inputMode="decimal" className="input num h-11" value={course} onChange={(e) => setCourse(e.target.value)} />
-          <span className="text-mute">° true</span>
+          <span className="text-mute">{msg('boatSheet.true')}</span>
         </label>
         <label className={row}>
-          <span>Speed</span>
+          <span>{msg('boatSheet.speed')}</span>
           <input inputMode="decimal" className="input num h-11" value={speed} onChange={(e) => setSpeed(e.target.value)} />
           <span className="text-mute">m/s</span>
         </label>
         {said('hand')}
         <button type="submit" className="btn touch-target mt-1 w-full">
-          Set by hand
+          {msg('boatSheet.setByHand')}
         </button>
       </form>
       <RigFields />

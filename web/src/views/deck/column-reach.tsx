@@ -1,5 +1,5 @@
-import { formatDepth } from '@restless-shoal/core/units';
 import { useUnits } from '../../state/units';
+import { formatDepth, deck as msg } from '../../words';
 
 /** How far down the Column goes where nobody knows how deep the water is, m. */
 export const REACHES = [6, 12, 25, 50, 100];
@@ -9,10 +9,10 @@ export function ColumnReach({ deepest, onDeepest }: { deepest: number; onDeepest
   const units = useUnits();
   return (
     <label className="flex justify-center text-xs text-mute">
-      <span className="sr-only">The water’s depth is not known here. The Column goes down to</span>
+      <span className="sr-only">{msg('columnReach.theDepthHereIs')}</span>
       <select
         className="select h-11 w-28 px-2"
-        title="The water’s depth is not known here"
+        title={msg('columnReach.theDepthHereIs2')}
         value={deepest}
         onChange={(e) => onDeepest(Number(e.target.value))}
       >
@@ -20,7 +20,7 @@ export function ColumnReach({ deepest, onDeepest }: { deepest: number; onDeepest
           .sort((a, b) => a - b)
           .map((r) => (
             <option key={r} value={r}>
-              {formatDepth(r, units).replace('.0', '')} deep
+              {msg('columnReach.deep', { r: formatDepth(r, units).replace('.0', '') })}
             </option>
           ))}
       </select>

@@ -1,5 +1,6 @@
 import type { ReactNode, Ref } from 'react';
 import type { DeckLayout } from './deck-layout';
+import { deck as msg } from '../../words';
 
 /** The parts of the Deck, each drawn for the room it has. */
 export interface DeckParts {
@@ -39,10 +40,10 @@ export function DeckFrame({
       <div ref={ref} className="flex h-full flex-col overflow-y-auto">
         {back && <div className="px-1.5 pt-1.5">{back}</div>}
         <div className={`shrink-0 ${pictured ? 'flex flex-col' : 'grid'}`} style={{ gridTemplateColumns: `${column.width + 2}px 1fr` }}>
-          <section aria-label="How deep?" hidden={pictured} className="border-r border-line">
+          <section aria-label={msg('deckFrame.howDeep')} hidden={pictured} className="border-r border-line">
             {parts.column}
           </section>
-          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center gap-1 px-1 pt-0.5">
+          <section aria-label={msg('deckFrame.whereFromTheBoat')} className="flex min-w-0 flex-col items-center gap-1 px-1 pt-0.5">
             {pad}
           </section>
         </div>
@@ -62,11 +63,11 @@ export function DeckFrame({
     return (
       <div ref={ref} className="h-full overflow-y-auto">
         <div className="grid h-full" style={{ gridTemplateColumns: `${pictured ? 0 : column.width}px 1fr ${aside}px` }}>
-          <section aria-label="How deep?" hidden={pictured} className="border-r border-line">
+          <section aria-label={msg('deckFrame.howDeep')} hidden={pictured} className="border-r border-line">
             {parts.column}
           </section>
           {pictured && <span />}
-          <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center gap-1 overflow-y-auto px-1">
+          <section aria-label={msg('deckFrame.whereFromTheBoat')} className="flex min-w-0 flex-col items-center gap-1 overflow-y-auto px-1">
             {back}
             {pad}
             <div className="flex items-center gap-1">
@@ -91,11 +92,11 @@ export function DeckFrame({
       className="grid h-full grid-rows-[minmax(0,1fr)_auto]"
       style={{ gridTemplateColumns: `${column.width + 18}px 1fr ${aside}px` }}
     >
-      <section aria-label="How deep?" className="flex flex-col overflow-hidden border-r border-line px-2 pt-3">
+      <section aria-label={msg('deckFrame.howDeep')} className="flex flex-col overflow-hidden border-r border-line px-2 pt-3">
         {parts.columnHead}
         {parts.column}
       </section>
-      <section aria-label="Where from the boat?" className="flex min-w-0 flex-col items-center overflow-y-auto px-4 pt-2">
+      <section aria-label={msg('deckFrame.whereFromTheBoat')} className="flex min-w-0 flex-col items-center overflow-y-auto px-4 pt-2">
         <div className="mb-1 flex w-full items-center justify-between gap-2 text-sm text-mute">
           {parts.padHead}
           {toggle}
@@ -109,7 +110,7 @@ export function DeckFrame({
         {marking}
         {notice}
       </aside>
-      <section aria-label="The day" className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
+      <section aria-label={msg('deckFrame.theDay')} className="col-span-3 border-t border-line bg-surface px-3.5 py-1.5">
         {day}
       </section>
     </div>

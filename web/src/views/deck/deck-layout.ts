@@ -18,7 +18,7 @@ export interface DeckLayout {
   day: number;
 }
 
-const clamp = (v: number, least: number, most: number): number => Math.round(Math.max(least, Math.min(most, v)));
+const clamp = (v: number, min: number, max: number): number => Math.round(Math.max(min, Math.min(max, v)));
 
 /** Height of a row that a finger hits, with the gap to the next one. */
 const ROW = 50;

@@ -1,10 +1,14 @@
 import { lazy, Suspense, useMemo } from 'react';
 import type { TrackFix } from '@restless-shoal/core/logbook';
-import { usePlan } from '../../api/queries';
-import { outbox } from '../../offline/device';
+import { usePlan } from '../../state/use-plan';
+import { keepAndSend } from '../../offline/device';
 import { useBoatState } from '../../state/boat';
 import { useWaterState } from '../../state/water';
-import { ConditionsForm } from './conditions-form';
+import { Dialog } from '../../parts/dialog';
+import { Bag } from '../../parts/records/bag';
+import { ConditionsForm } from '../../parts/records/conditions-form';
+import { tripAsSent } from '../../parts/records/trip-record';
+import { deck as msg } from '../../words';
 import { EndTrip } from './end-trip';
 import { hectaresLookedAt } from './looked';
 import { TrackSheet } from './track-sheet';
@@ -15,7 +19,7 @@ import type { useMarking } from './use-marking';
 const BoatSheet = lazy(() => import('./boat-sheet').then((m) => ({ default: m.BoatSheet })));
 const PlanSheet = lazy(() => import('./plan-sheet').then((m) => ({ default: m.PlanSheet })));
 
-export type DeckSheet = 'boat' | 'water' | 'end' | 'track' | 'plan';
+export type DeckSheet = 'boat' | 'water' | 'end' | 'track' | 'plan' | 'bag';
 
 /** The sheets that the Deck opens over itself, one at a time. */
 export function DeckSheets({
@@ -67,6 +71,26 @@ export function DeckSheets({
         </Suspense>
       )}
       {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={close} />}
+      {sheet === 'bag' && running && (
+        <Dialog title={msg('deckSheets.bag')} onClose={close}>
+          <Bag
+            trip={running}
+            responses={log.detail?.responses ?? []}
+            species={water.species}
+            zone={water.time_zone}
+            onRules={(rules) =>
+              attempt(async () => {
+                await keepAndSend(
+                  'PUT /waters/:water/trips/:trip',
+                  { water: water.id, trip: running.id },
+                  { ...tripAsSent(running), ...rules },
+                );
+                close();
+              })
+            }
+          />
+        </Dialog>
+      )}
       {sheet === 'plan' && (
         <Suspense fallback={null}>
           <PlanSheet water={water.id} places={plan.data ?? []} from={source.boat?.position ?? null} onGo={onGo} onClose={close} />
@@ -80,7 +104,7 @@ export function DeckSheets({
             attempt(async () => {
               await flushTrack();
               for (const fix of recorded) if (fix.time >= from && fix.time <= to) fix.mode = mode;
-              await outbox.put('PUT', `/trips/${running!.id}/track/mode`, { from, to, mode });
+              await keepAndSend('PUT /trips/:trip/track/mode', { trip: running!.id }, { from, to, mode });
             })
           }
           onClose={close}

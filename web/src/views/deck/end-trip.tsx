@@ -2,7 +2,8 @@ import type { TripDetail } from '../../api/queries';
 import { DeleteButton } from '../../parts/delete-button';
 import { Dialog } from '../../parts/dialog';
 import { TallyWords } from './past-trips';
-import { some, tally } from './tally';
+import { some, tally } from '../../parts/records/tally';
+import { deck as msg } from '../../words';
 
 /** What the trip comes to, and what went unlogged, before it ends. */
 export function EndTrip({
@@ -34,39 +35,43 @@ export function EndTrip({
 }) {
   const { sightings, blanks, stops, unsaid, unseen } = tally(detail);
   const missing = [
-    readings === 0 && 'The water was not read: no temperature, clarity or wind.',
-    open && 'A stop is still open: leave it first, so that it has an outcome.',
+    readings === 0 && msg('endTrip.noWaterReadingsOn'),
+    open && msg('endTrip.aStopIsStill'),
     unsaid - Number(open) > 0 &&
-      `${some(unsaid - Number(open), 'stop has', 'stops have')} no outcome: it counts neither as fish nor as a blank.`,
-    unseen > 0 && `${some(unseen, 'mark does', 'marks do')} not say with which view it was seen.`,
+      msg('endTrip.noOutcomeItCounts', { unsaid: some(unsaid - Number(open), msg('endTrip.stopHas'), msg('endTrip.stopsHave')) }),
+    unseen > 0 && msg('endTrip.notSayWithWhich', { unseen: some(unseen, msg('endTrip.markDoes'), msg('endTrip.marksDo')) }),
   ].filter((m): m is string => m !== false);
   return (
-    <Dialog title="End the trip?" onClose={onClose}>
+    <Dialog title={msg('endTrip.endTheTrip')} onClose={onClose}>
       <p className="num">
-        <TallyWords detail={detail} hectares={hectares} /> The track stops here.
+        <TallyWords detail={detail} hectares={hectares} /> {msg('endTrip.theTrackStopsHere')}
       </p>
       {missing.length > 0 && (
-        <ul className="mt-3 flex flex-col gap-1 border-l-4 border-warn pl-3" aria-label="Not logged">
+        <ul className="mt-3 flex flex-col gap-1 border-l-4 border-warn pl-3" aria-label={msg('endTrip.notLogged')}>
           {missing.map((m) => (
             <li key={m}>{m}</li>
           ))}
         </ul>
       )}
       <button type="button" className="btn mt-3 h-12 w-full" onClick={onTrack}>
-        What the boat was at, by the track
+        {msg('endTrip.reviewTheTrack')}
       </button>
       {readings === 0 && (
         <button type="button" className="btn mt-4 h-12 w-full" onClick={onReadWater}>
-          Log the water first
+          {msg('endTrip.logWaterReadingsFirst')}
         </button>
       )}
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={onEnd}>
-        End the trip
+        {msg('endTrip.endTheTrip2')}
       </button>
-      {simulated && <p className="mt-3 text-sm">The boat is simulated: kept, this trip counts as water looked at like any other.</p>}
+      {simulated && <p className="mt-3 text-sm">{msg('endTrip.theBoatIsSimulated')}</p>}
       <DeleteButton
-        label="Delete trip"
-        goes={`The trip goes, with ${some(sightings, 'mark', 'marks')}, ${some(blanks, 'blank', 'blanks')}, ${some(stops, 'stop', 'stops')} and its track.`}
+        label={msg('endTrip.deleteTrip')}
+        goes={msg('endTrip.theTripGoesWith', {
+          sightings: some(sightings, msg('endTrip.mark'), msg('endTrip.marks')),
+          blanks: some(blanks, msg('endTrip.blank'), msg('endTrip.blanks')),
+          stops: some(stops, msg('endTrip.stop'), msg('endTrip.stops')),
+        })}
         onDelete={onDiscard}
         className="mt-3"
       />

@@ -1,22 +1,9 @@
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { isConflict } from '../../offline/apply';
 import type { Entry } from '../../offline/outbox';
+import { RefusedWrite } from '../../parts/records/refused-write';
 import type { Done } from './use-marking';
-import { Say } from '../../parts/say';
-
-/** What a record that was not taken can become. */
-function Ways({ ways }: { ways: [words: string, go: () => void][] }) {
-  return (
-    <span className="mt-1 flex shrink-0 gap-1">
-      {ways.map(([words, go]) => (
-        <button key={words} type="button" className="btn btn-sm touch-target" onClick={go}>
-          {words}
-        </button>
-      ))}
-    </span>
-  );
-}
+import { deck as msg, say } from '../../words';
 
 /** What has just happened, with the way back; or what is wrong. */
 export function Notice({
@@ -26,9 +13,7 @@ export function Notice({
   trouble,
   waits,
   wide,
-  onLeaveOut,
-  onSendAgain,
-  onKeepMine,
+  attempt,
   onBoat,
   onOver,
 }: {
@@ -44,10 +29,7 @@ export function Notice({
   wide: boolean;
   /** Asks where the boat is. */
   onBoat: () => void;
-  onLeaveOut: (entry: Entry) => void;
-  onSendAgain: (entry: Entry) => void;
-  /** Writes it all the same, over what another device made of it meanwhile. */
-  onKeepMine: (entry: Entry) => void;
+  attempt: (work: () => Promise<void>) => void;
   /** One of the ways on was taken. */
   onOver: () => void;
 }) {
@@ -57,30 +39,7 @@ export function Notice({
         {failed}
       </p>
     );
-  if (refused && isConflict(refused))
-    return (
-      <div role="alert" className="border-l-4 border-warn pl-2 text-sm">
-        <p className="text-warn">What you changed was changed on another device meanwhile. Both are kept until you choose.</p>
-        <Ways
-          ways={[
-            ['Keep mine', () => onKeepMine(refused)],
-            ['Keep the other', () => onLeaveOut(refused)],
-          ]}
-        />
-      </div>
-    );
-  if (refused)
-    return (
-      <p role="alert" className="flex items-center justify-between gap-2 border-l-4 border-warn pl-2 text-sm text-warn">
-        The server did not take a record: {refused.refused}
-        <Ways
-          ways={[
-            ['Send again', () => onSendAgain(refused)],
-            ['Leave it out', () => onLeaveOut(refused)],
-          ]}
-        />
-      </p>
-    );
+  if (refused) return <RefusedWrite entry={refused} attempt={attempt} />;
   if (done) return <Said key={done.words} done={done} waits={waits} wide={wide} onOver={onOver} />;
   return (
     trouble && (
@@ -88,7 +47,7 @@ export function Notice({
         {trouble.words}
         {trouble.warn && (
           <button type="button" className="btn btn-sm touch-target text-ink" onClick={onBoat}>
-            Where is it?
+            {msg('notice.whereIsIt')}
           </button>
         )}
       </p>
@@ -102,7 +61,7 @@ function Said({ done, waits, wide, onOver }: { done: Done; waits: string | null;
     <div className="text-sm leading-tight">
       <p className={`flex items-center justify-end gap-1 font-semibold ${wide ? 'flex-wrap' : ''}`}>
         <span className={`line-clamp-2 min-w-0 flex-1 ${wide ? 'basis-full' : ''}`} data-testid="done">
-          <Say>{done.words}</Say>
+          {done.words}
           {waits && <span className="text-warn"> · {waits}</span>}
         </span>
         {done.same && (
@@ -114,7 +73,7 @@ function Said({ done, waits, wide, onOver }: { done: Done; waits: string | null;
               onOver();
             }}
           >
-            <Say>{done.same.words}</Say>
+            {done.same.words}
           </button>
         )}
         {done.workings && (
@@ -122,13 +81,13 @@ function Said({ done, waits, wide, onOver }: { done: Done; waits: string | null;
             type="button"
             className="btn btn-sm touch-target px-2"
             aria-expanded={how}
-            aria-label="How was the place worked out?"
+            aria-label={msg('notice.howWasThePosition')}
             onClick={() => {
               setHow(!how);
               done.stay?.();
             }}
           >
-            How?
+            {msg('notice.how')}
           </button>
         )}
         <button
@@ -139,26 +98,25 @@ function Said({ done, waits, wide, onOver }: { done: Done; waits: string | null;
             onOver();
           }}
         >
-          <Undo2 size={16} aria-hidden /> Undo
+          <Undo2 size={16} aria-hidden /> {msg('notice.undo')}
         </button>
       </p>
       {done.advice && (
         <p className="mt-0.5 text-sm" data-testid="worth-stopping">
           <b>
-            {done.advice.advice === 'stop' ? 'Worth stopping' : done.advice.advice === 'go on' ? 'Go on searching' : 'Look again first'}
+            {done.advice.advice === 'stop'
+              ? msg('notice.worthStopping')
+              : done.advice.advice === 'go on'
+                ? msg('notice.goOnSearching')
+                : msg('notice.lookAgainFirst')}
           </b>
-          :{' '}
-          <span className="num text-mute">
-            <Say>{done.advice.reason}</Say>
-          </span>
+          : <span className="num text-mute">{say(done.advice.reason)}</span>
         </p>
       )}
       {how && (
         <ol className="num mt-1 list-decimal pl-5 text-xs text-mute" data-testid="workings">
           {done.workings?.map((step) => (
-            <li key={step}>
-              <Say>{step}</Say>
-            </li>
+            <li key={step}>{step}</li>
           ))}
         </ol>
       )}

@@ -2,8 +2,9 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { lensPath } from '../../parts/symbols';
 import type { LookedPatch } from './looked';
 import { FORWARD_ANGLE, type ViewInUse } from '../../state/views-in-use';
-import { useSay, useUnits } from '../../state/units';
+import { useUnits } from '../../state/units';
 import { METRES_PER } from '../../parts/format';
+import { formatDepth, deck as msg, term } from '../../words';
 
 /** A mark near the boat, metres ahead and to starboard of it. */
 export interface NearMark {
@@ -51,18 +52,17 @@ export const padReach = ({ view, range }: ViewInUse): number =>
 /** "17.5 m starboard, 14° aft of the beam" */
 export function aimWords(ahead: number, starboard: number): string {
   const reach = Math.hypot(ahead, starboard);
-  if (reach < 0.7) return 'under the boat';
-  const side = starboard >= 0 ? 'starboard' : 'port';
+  if (reach < 0.7) return msg('pad.underTheBoat');
+  const side = term(starboard >= 0 ? 'starboard' : 'port');
   const off = Math.round((Math.atan2(ahead, Math.abs(starboard)) * 180) / Math.PI);
-  const far = `${reach.toFixed(1)}\u00a0m`;
-  if (off > 75) return `${far} ahead`;
-  if (off < -75) return `${far} astern`;
-  return `${far} ${side}${Math.abs(off) < 4 ? ', abeam' : `, ${Math.abs(off)}° ${off > 0 ? 'forward of' : 'aft of'} the beam`}`;
+  const far = formatDepth(reach).replace(' ', '\u00a0');
+  if (off > 75) return msg('pad.ahead', { far });
+  if (off < -75) return msg('pad.astern', { far });
+  return `${far} ${side}${Math.abs(off) < 4 ? msg('pad.abeam') : msg('pad.forwardOfTheBeam', { off: Math.abs(off), off2: off > 0 ? 'yes' : 'no' })}`;
 }
 
 /** The Pad: the boat from above, bow up. A touch places the target and marks it; arrow keys aim and Enter marks. */
 export function Pad({ size, view, wind, near, kind, looked, circles, below, onMark }: PadProps) {
-  const say = useSay();
   const { depth: unit } = useUnits();
   const svg = useRef<SVGSVGElement>(null);
   const [aim, setAim] = useState<{ ahead: number; starboard: number } | null>(null);
@@ -109,9 +109,11 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
       viewBox={`0 0 ${size} ${size}`}
       role="application"
       tabIndex={0}
-      aria-label={say(
-        `Where from the boat? Bow up, ${Math.round(reach)} m to the edge${below === null ? '' : ', as the screen shows it'}. ${aim ? aimWords(aim.ahead, aim.starboard) : ''}`,
-      )}
+      aria-label={msg('pad.whereFromTheBoat', {
+        reach: reach,
+        below: below === null ? 'yes' : 'no',
+        aim: aim ? aimWords(aim.ahead, aim.starboard) : '',
+      })}
       className="cursor-crosshair touch-none select-none"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -142,7 +144,7 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
             fill={seen ? 'var(--fish)' : 'var(--ink)'}
             opacity={seen ? 0.16 : 0.09}
           >
-            <title>{seen ? 'looked at: fish or bait seen' : 'looked at: nothing seen'}</title>
+            <title>{seen ? msg('pad.lookedAtFishOr') : msg('pad.lookedAtNothingSeen')}</title>
           </path>
         ))}
         {circles.map((circle) => (
@@ -176,10 +178,10 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
       ))}
       <line x1={c} x2={c} y1={c + r} y2={c + 10} stroke="var(--mute)" strokeWidth="2" strokeDasharray="2 7" />
       <text x="14" y={c - 22} fontSize="13" fill="var(--mute)">
-        port
+        {msg('pad.port')}
       </text>
       <text x={size - 14} y={c - 22} textAnchor="end" fontSize="13" fill="var(--mute)">
-        starboard
+        {msg('pad.starboard')}
       </text>
       {near.map((mark) => {
         const [x, y] = [c + m(mark.starboard), c - m(mark.ahead)];
@@ -202,7 +204,7 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
       )}
       {wind && (
         <text x={size - 12} y={size - 10} textAnchor="end" fontSize="13" fill="var(--act)" className="num">
-          wind {wind.words}
+          {msg('pad.wind', { words: wind.words })}
         </text>
       )}
       {aim && (
@@ -219,7 +221,7 @@ export function Pad({ size, view, wind, near, kind, looked, circles, below, onMa
             stroke="none"
             className="num"
           >
-            {say(`${Math.hypot(aim.ahead, aim.starboard).toFixed(1)} m`)}
+            {formatDepth(Math.hypot(aim.ahead, aim.starboard))}
           </text>
         </g>
       )}

@@ -1,21 +1,28 @@
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { BookOpen, ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { useOutcomes, useTrip, type TripDetail } from '../../api/queries';
 import { clockInZone, dayInZone } from '../../parts/format';
 import { OutcomeWords } from '../../parts/outcome-words';
 import { Waiting } from '../../parts/waiting';
 import { useWaterState } from '../../state/water';
 import { hectaresLookedAt } from './looked';
-import { some, tally } from './tally';
+import { some, tally } from '../../parts/records/tally';
+import { deck as msg, formatArea } from '../../words';
 
 /** What a trip's log comes to, in a sentence. @param hectares water looked at */
 export function TallyWords({ detail, hectares }: { detail: TripDetail | null; hectares: number }) {
   const { targets, sightings, blanks, stops, landed } = tally(detail);
   return (
     <>
-      You looked at {hectares.toFixed(1)} ha. {some(targets, 'target', 'targets')}
-      {sightings > targets && ` in ${sightings} marks`}, {some(blanks, 'blank', 'blanks')}, {some(stops, 'stop', 'stops')},{' '}
-      {some(landed, 'fish', 'fish')} landed.
+      {msg('pastTrips.youLookedAtHa', {
+        hectares: formatArea(10_000 * hectares),
+        targets: some(targets, 'target', 'targets'),
+        value: sightings > targets ? msg('pastTrips.inMarks', { sightings }) : '',
+        blanks: some(blanks, 'blank', 'blanks'),
+        stops: some(stops, 'stop', 'stops'),
+        landed: some(landed, 'fish', 'fish'),
+      })}
     </>
   );
 }
@@ -36,20 +43,21 @@ export function PastTrips() {
   if (!trip) return null;
   const [start, end] = [new Date(trip.start), new Date(trip.end!)];
   return (
-    <section aria-label="Trips so far" className="border-t border-line pt-4 text-sm" data-testid="past-trips">
+    <section aria-label={msg('pastTrips.tripsSoFar')} className="border-t border-line pt-4 text-sm" data-testid="past-trips">
       <div className="mb-1 flex items-center gap-1">
         <h2 className="flex-1">
-          {back === 0 ? 'The last trip' : `Trip ${trips.length - back} of ${trips.length}`}: <b>{dayInZone(start, water.time_zone)}</b>{' '}
+          {back === 0 ? msg('pastTrips.theLastTrip') : msg('pastTrips.tripOf', { trips: trips.length - back, trips2: trips.length })}:{' '}
+          <b>{dayInZone(start, water.time_zone)}</b>{' '}
           <span className="num text-mute">
             {clockInZone(start, water.time_zone)}–{clockInZone(end, water.time_zone)}
           </span>
         </h2>
         {trips.length > 1 && (
           <>
-            <Step label="The trip before" disabled={back === trips.length - 1} onPress={() => setChosen(back + 1)}>
+            <Step label={msg('pastTrips.theTripBefore')} disabled={back === trips.length - 1} onPress={() => setChosen(back + 1)}>
               <ChevronLeft aria-hidden />
             </Step>
-            <Step label="The trip after" disabled={back === 0} onPress={() => setChosen(back - 1)}>
+            <Step label={msg('pastTrips.theTripAfter')} disabled={back === 0} onPress={() => setChosen(back - 1)}>
               <ChevronRight aria-hidden />
             </Step>
           </>
@@ -62,13 +70,17 @@ export function PastTrips() {
           </p>
           {outcomes.map((o) => (
             <p key={o.species} className="mt-1">
-              <b>{o.species[0].toUpperCase() + o.species.slice(1)}, as forecast:</b> <OutcomeWords outcome={o} />
+              <b>{msg('pastTrips.asForecast', { species: o.species[0].toUpperCase() + o.species.slice(1) })}</b>{' '}
+              <OutcomeWords outcome={o} />
             </p>
           ))}
         </>
       ) : (
-        <Waiting what="its log" failed={error} />
+        <Waiting what={msg('pastTrips.itsLog')} failed={error} />
       )}
+      <Link className="btn touch-target mt-2" to={`/logbook/${trip.id}`}>
+        <BookOpen size={18} aria-hidden /> {msg('pastTrips.openInTheLogbook')}
+      </Link>
     </section>
   );
 }

@@ -1,8 +1,10 @@
+import { statement } from '@restless-shoal/core/statements';
 import { boatAt, forwardPoint, sideScanPlace, type BoatFix, type EchoTrace, type ScreenPlace } from '@restless-shoal/core/sonar';
 import { distance } from '@restless-shoal/core/geo';
 import type { EchoRecord } from '../../state/echo-record';
-import type { DepthSpan } from './column-gesture';
+import type { DepthSpan } from '../../parts/records/column-gesture';
 import { PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
+import { formatDepth, deck as msg } from '../../words';
 
 /** A point of a picture that somebody put the finger on. */
 export type Cursor =
@@ -128,8 +130,9 @@ export function cursorPixels(cursor: Cursor, frame: PictureFrame): { x: number; 
   }
 }
 
-const clock = (seconds: number): string => (seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`);
-const m = (value: number): string => `${value.toFixed(1)} m`;
+const clock = (seconds: number): string =>
+  seconds < 90 ? `${Math.round(seconds)} s` : msg('pictureCursor.min', { seconds: Math.round(seconds / 60) });
+const m = (value: number): string => formatDepth(value);
 
 /**
  * Reads a cursor.
@@ -141,7 +144,10 @@ export function readCursor(cursor: Cursor, now: number, columnDepth: number | nu
   const ago = Math.max(0, (now - at) / 1000);
   const [then, here] = [boatAt(fixes, at), fixes.at(-1)];
   const back = then && here ? distance(then.position, here.position) : null;
-  const when = ago < 1.5 ? 'now' : `${clock(ago)} ago${back === null ? '' : `, ${back.toFixed(0)} m back`}`;
+  const when =
+    ago < 1.5
+      ? 'now'
+      : msg('pictureCursor.ago', { ago: clock(ago), back: back === null ? '' : msg('pictureCursor.mBack', { back: back }) });
   const around = (depth: number | null, thick = 0): DepthSpan | null =>
     depth === null ? null : { top: Math.max(0, depth - (thick ? 0 : HALF)), bottom: depth + (thick || HALF) };
   switch (cursor.view) {
@@ -154,12 +160,20 @@ export function readCursor(cursor: Cursor, now: number, columnDepth: number | nu
           starboard: 0,
           depth,
           workings: [
-            `${m(depth)} deep, straight below where the boat was ${clock(ago)} ago${back === null ? '' : `: ${m(back)} from here`}`,
+            statement('working.below', {
+              depth,
+              ago: clock(ago),
+              back: back === null ? '' : msg('pictureCursor.fromHere', { back: m(back) }),
+            }),
           ],
         },
         span: around(depth, trace && trace.form !== 'single' ? trace.thick : 0),
         floor: bottom,
-        words: `${m(depth)} deep${bottom === null ? '' : `, ${m(bottom - depth)} off the bottom`} · ${when}`,
+        words: msg('pictureCursor.deep', {
+          depth: m(depth),
+          bottom: bottom === null ? '' : msg('pictureCursor.offTheBottom', { bottom: m(bottom - depth) }),
+          when,
+        }),
       };
     }
     case 'side-scan': {
@@ -170,12 +184,25 @@ export function readCursor(cursor: Cursor, now: number, columnDepth: number | nu
         place,
         span: around(place.depth),
         floor: cursor.bottom,
-        words: `${m(Math.abs(place.starboard))} to ${cursor.side}${free ? `, ${m(place.depth!)} deep ${cursor.shadow ? 'by its shadow' : 'as on the Column'}` : ', on the bottom'} · ${when}`,
+        words: msg('pictureCursor.to', {
+          starboard: m(Math.abs(place.starboard)),
+          side: cursor.side,
+          free: free
+            ? msg('pictureCursor.deepByItsShadow', { depth: m(place.depth!), shadow: cursor.shadow ? 'yes' : 'no' })
+            : msg('pictureCursor.onTheBottom'),
+          when,
+        }),
       };
     }
     case 'forward-facing': {
       const place = forwardPoint(cursor.range, cursor.down, cursor.bearing, cursor.transducerDepth);
-      return { at, place, span: around(place.depth), floor: null, words: `${m(place.ahead)} ahead, ${m(place.depth!)} deep · ${when}` };
+      return {
+        at,
+        place,
+        span: around(place.depth),
+        floor: null,
+        words: msg('pictureCursor.aheadDeep', { ahead: m(place.ahead), depth: m(place.depth!), when }),
+      };
     }
   }
 }

@@ -18,15 +18,15 @@ import {
   type Reading,
 } from './picture-cursor';
 import { palette } from './picture-palette';
-import { kindWords, type Kind } from './kinds';
+import { kindWords, type Kind } from '../../parts/records/kinds';
 import { METRES_PER, type DepthUnit } from '../../parts/format';
-import { useSay, useUnits } from '../../state/units';
-import { Say } from '../../parts/say';
+import { useUnits } from '../../state/units';
+import { deck as msg } from '../../words';
 
 const CLUTTER: Record<Clutter, { press: string; named: string }> = {
-  lure: { press: 'My lure', named: 'lure' },
-  weight: { press: 'A weight', named: 'weight' },
-  wash: { press: 'A wash', named: 'wash' },
+  lure: { press: msg('picture.myLure'), named: 'lure' },
+  weight: { press: msg('picture.aWeight'), named: 'weight' },
+  wash: { press: msg('picture.aWash'), named: 'wash' },
 };
 const ZOOMS = [1, 2, 4];
 
@@ -61,7 +61,6 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const { depth: unit } = useUnits();
-  const say = useSay();
   const shown = shownOf(view);
   const [paused, setPaused] = useState<Newest | null>(null);
   const [zoom, setZoom] = useState(1);
@@ -160,9 +159,13 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
         height={height}
         tabIndex={0}
         role="application"
-        aria-label={say(
-          `What the ${shown} shows, ${shown === 'side-scan' ? `${told.reach} m to each side` : `${told.seen.from.toFixed(1)} to ${told.seen.to.toFixed(1)} m deep`}. Touch an echo to read it; space pauses, Enter marks.`,
-        )}
+        aria-label={msg('picture.whatTheShowsTouch', {
+          shown,
+          shown2:
+            shown === 'side-scan'
+              ? msg('picture.mToEachSide', { reach: told.reach })
+              : msg('picture.toMDeep', { from: told.seen.from, to: told.seen.to }),
+        })}
         className="block cursor-crosshair touch-none rounded border border-line select-none"
         onPointerDown={press}
         onKeyDown={key}
@@ -172,7 +175,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
         <button
           type="button"
           className="btn touch-target px-2.5"
-          aria-label={paused ? 'Let it run on' : 'Pause the picture'}
+          aria-label={paused ? msg('picture.resumeThePicture') : msg('picture.pauseThePicture')}
           onClick={() => setPaused(paused ? null : newest())}
         >
           {paused ? <Play size={20} aria-hidden /> : <Pause size={20} aria-hidden />}
@@ -182,7 +185,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
             <button
               type="button"
               className="btn touch-target px-2.5"
-              aria-label="Farther"
+              aria-label={msg('picture.farther')}
               disabled={zoom === ZOOMS[0]}
               onClick={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1])}
             >
@@ -191,7 +194,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
             <button
               type="button"
               className="btn touch-target px-2.5"
-              aria-label="Closer"
+              aria-label={msg('picture.closer')}
               disabled={zoom === ZOOMS.at(-1)}
               onClick={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1])}
             >
@@ -208,7 +211,7 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
           <>
             <span className="num min-w-40 flex-1 leading-tight font-semibold max-md:basis-full" aria-live="polite">
               {trace?.clutter ? `Your ${CLUTTER[trace.clutter].named}: ` : ''}
-              <Say>{reading.words}</Say>
+              {reading.words}
             </span>
             {trace?.clutter ? (
               <button
@@ -219,11 +222,11 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
                   setCursor(null);
                 }}
               >
-                It is out
+                {msg('picture.itIsOut')}
               </button>
             ) : (
               <button type="button" className="btn btn-primary touch-target" onClick={mark}>
-                Mark {kindWords(kind, count)} here
+                {msg('picture.markHere', { kind: kindWords(kind, count) })}
               </button>
             )}
             {cursor.view === 'side-scan' && (
@@ -233,12 +236,12 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
                 className={`btn touch-target ${shadowing ? 'btn-primary' : ''}`}
                 onClick={() => setShadowing(!shadowing)}
               >
-                {shadowing ? 'Touch its shadow' : 'Its shadow'}
+                {shadowing ? msg('picture.touchItsShadow') : msg('picture.itsShadow')}
               </button>
             )}
             {trace && !trace.clutter && !naming && (
               <button type="button" className="btn touch-target" onClick={() => setNaming(true)}>
-                No fish
+                {msg('picture.noFish')}
               </button>
             )}
             {naming &&
@@ -256,28 +259,33 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
                   {CLUTTER[what].press}
                 </button>
               ))}
-            <button type="button" className="btn touch-target px-2.5" aria-label="Take the cursor away" onClick={() => setCursor(null)}>
+            <button
+              type="button"
+              className="btn touch-target px-2.5"
+              aria-label={msg('picture.removeTheCursor')}
+              onClick={() => setCursor(null)}
+            >
               <X size={20} aria-hidden />
             </button>
           </>
         ) : (
           <>
             <span className="text-mute">
-              Clear of the bottom, last 2 min: <b className="num text-ink">{singles}</b> {singles === 1 ? 'echo' : 'echoes'},{' '}
-              <b className="num text-ink">{masses}</b> {masses === 1 ? 'cloud' : 'clouds'}. Touch one to mark it.
+              {msg('picture.clearOfTheBottom')} <b className="num text-ink">{singles}</b> {msg('picture.echoes', { singles })},{' '}
+              <b className="num text-ink">{masses}</b> {msg('picture.cloudTouchOneTo', { masses })}
             </span>
             {record.watch.clutter.map((what) => (
               <button
                 key={what}
                 type="button"
                 className="btn touch-target btn-sm"
-                title="It is out of the water: its like may be fish again"
+                title={msg('picture.outOfTheWater')}
                 onClick={() => {
                   record.watch.unname(what);
                   setTick((n) => n + 1);
                 }}
               >
-                {CLUTTER[what].named} left out <X size={16} aria-hidden />
+                {msg('picture.leftOut', { named: CLUTTER[what].named })} <X size={16} aria-hidden />
               </button>
             ))}
           </>
@@ -313,7 +321,7 @@ function drawScale(context: CanvasRenderingContext2D, { view, width, height, ...
     for (let d = by; d < reach * 0.97; d += by)
       for (const side of [-1, 1]) label(context, String(d), width / 2 + (side * d * width) / 2 / reach, 17, 'center');
     label(context, 'port', 8, 38, 'left');
-    label(context, `starboard ${unit}`, width - 8, 38, 'right');
+    label(context, msg('picture.starboard', { unit }), width - 8, 38, 'right');
     return;
   }
   const by = step(seen.to - seen.from);
@@ -324,7 +332,7 @@ function drawScale(context: CanvasRenderingContext2D, { view, width, height, ...
   if (view !== 'forward-facing') return;
   const across = step(ahead);
   for (let d = across; d < ahead; d += across)
-    label(context, d + across < ahead ? String(d) : `${d} ${unit} ahead`, (d / ahead) * width, 17, 'center');
+    label(context, d + across < ahead ? String(d) : msg('picture.ahead', { d, unit }), (d / ahead) * width, 17, 'center');
 }
 
 function drawTraces(context: CanvasRenderingContext2D, record: EchoRecord, { width, height, newest: all, seen }: PictureFrame): void {

@@ -2,12 +2,14 @@ import { useState } from 'react';
 import { type Rig } from '@restless-shoal/core/sonar';
 import { setRig, useRig } from '../../state/rig';
 import { readNumber } from '../../parts/read-number';
+import { deck as msg } from '../../words';
 
-const FIELDS: { name: Exclude<keyof Rig, 'corrected'>; label: string; least: number; most: number }[] = [
-  { name: 'forward', label: 'Transducer forward of the antenna', least: -30, most: 30 },
-  { name: 'starboard', label: 'Transducer to starboard of it', least: -10, most: 10 },
-  { name: 'transducerDepth', label: 'Transducer below the surface', least: 0, most: 20 },
-  { name: 'bow', label: 'Who casts, forward of the antenna', least: -30, most: 30 },
+const FIELDS: { name: Exclude<keyof Rig, 'corrected'>; label: string; min: number; max: number }[] = [
+  { name: 'forward', label: msg('rigFields.transducerForwardOfThe'), min: -30, max: 30 },
+  { name: 'starboard', label: msg('rigFields.transducerToStarboardOf'), min: -10, max: 10 },
+  { name: 'transducerDepth', label: msg('rigFields.transducerBelowTheSurface'), min: 0, max: 20 },
+  { name: 'bow', label: msg('rigFields.anglerForwardOfThe'), min: -30, max: 30 },
+  { name: 'delay', label: msg('rigFields.delayOfThePicture'), min: 0, max: 20 },
 ];
 
 /** Where antenna, transducer and the person casting are: marks and casts are reckoned from there. Kept as it is typed. */
@@ -16,18 +18,18 @@ export function RigFields() {
   const [typed, setTyped] = useState<Record<string, string>>({});
   return (
     <details className="mt-3 border-t border-line pt-3">
-      <summary className="touch-target cursor-pointer content-center font-semibold">How the sonar is mounted</summary>
-      {FIELDS.map(({ name, label, least, most }) => {
+      <summary className="touch-target cursor-pointer content-center font-semibold">{msg('rigFields.howTheSonarIs')}</summary>
+      {FIELDS.map(({ name, label, min, max }) => {
         const text = typed[name] ?? String(rig[name]);
         const value = readNumber(text);
-        const wrong = !(value >= least && value <= most);
+        const wrong = !(value >= min && value <= max);
         return (
           <label key={name} className="grid grid-cols-[1fr_5rem_1.5rem] items-center gap-2 py-1">
             <span>
               {label}
               {wrong && (
                 <span role="alert" className="block text-sm text-warn">
-                  from {least} to {most} m; kept: {rig[name]} m
+                  {msg(name === 'delay' ? 'rigFields.fromToSKept' : 'rigFields.fromToMKept', { min, max, rig: rig[name] })}
                 </span>
               )}
             </span>
@@ -39,10 +41,10 @@ export function RigFields() {
               onChange={({ target }) => {
                 setTyped({ ...typed, [name]: target.value });
                 const next = readNumber(target.value);
-                if (next >= least && next <= most) setRig({ ...rig, [name]: next });
+                if (next >= min && next <= max) setRig({ ...rig, [name]: next });
               }}
             />
-            <span className="text-mute">m</span>
+            <span className="text-mute">{name === 'delay' ? 's' : 'm'}</span>
           </label>
         );
       })}
@@ -53,7 +55,7 @@ export function RigFields() {
           checked={rig.corrected}
           onChange={(e) => setRig({ ...rig, corrected: e.target.checked })}
         />
-        The side-scan shows distances over the ground, not slant ranges
+        {msg('rigFields.theSideScanShows')}
       </label>
     </details>
   );

@@ -1,19 +1,23 @@
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import type { Trip } from '@restless-shoal/core/logbook';
 import { useWaterState } from '../../state/water';
 import { PastTrips } from './past-trips';
 import { rememberMarkSpecies } from './use-mark-species';
+import { deck as msg, term } from '../../words';
 
 export interface TripStart {
-  purpose: string;
-  goal: string;
+  purpose: NonNullable<Trip['purpose']>;
+  goal: NonNullable<Trip['goal']>;
+  crew: string | null;
 }
 
 const GOALS = [
-  { value: 'action', label: 'Action', hint: 'a couple of willing fish' },
-  { value: 'size', label: 'Size', hint: 'fish of a size' },
-  { value: 'best', label: 'Best few', hint: 'the few big ones' },
-];
+  { value: 'action', label: msg('startTrip.action'), hint: msg('startTrip.aCoupleOfWilling') },
+  { value: 'size', label: msg('startTrip.size'), hint: msg('startTrip.fishOfASize') },
+  { value: 'best', label: msg('startTrip.bestFew'), hint: msg('startTrip.theFewBigOnes') },
+] as const;
+const PURPOSES = ['guide', 'practice', 'tournament', 'scout'] as const;
 
 /** What the Deck shows before a trip: the one thing to do next. */
 export function StartTrip({
@@ -27,8 +31,9 @@ export function StartTrip({
   failed: string | null;
 }) {
   const { water, species, speciesKnown, setSpecies } = useWaterState();
-  const [goal, setGoal] = useState('action');
-  const [purpose, setPurpose] = useState('guide');
+  const [goal, setGoal] = useState<TripStart['goal']>('action');
+  const [purpose, setPurpose] = useState<TripStart['purpose']>('guide');
+  const [crew, setCrew] = useState('');
   // Asked the first time, remembered from then on.
   const [target, setTarget] = useState(speciesKnown ? species.name : '');
   const others = water.species.filter((s) => !water.logged.includes(s.name));
@@ -39,41 +44,45 @@ export function StartTrip({
         event.preventDefault();
         if (target && target !== 'not sure') setSpecies(target);
         if (!speciesKnown || target !== species.name) rememberMarkSpecies(water.id, target === 'not sure' ? null : target);
-        onStart({ goal, purpose });
+        onStart({ goal, purpose, crew: crew.trim() || null });
       }}
     >
       {onUndo && (
         <p role="status" className="flex items-center justify-between gap-3 border-l-4 border-act pl-3">
-          Trip deleted. It is in the trash for 90 days.
+          {msg('startTrip.tripDeletedItIs')}
           <button type="button" className="btn touch-target px-3" onClick={onUndo}>
-            <Undo2 size={18} aria-hidden /> Undo
+            <Undo2 size={18} aria-hidden /> {msg('startTrip.undo')}
           </button>
         </p>
       )}
-      <h1 className="text-2xl font-bold">A trip on {water.name}</h1>
+      <h1 className="text-2xl font-bold">{msg('startTrip.aTripOn', { name: water.name })}</h1>
       <label className="flex items-center justify-between gap-4">
-        <span className="text-mute">Which fish are you after?</span>
+        <span className="text-mute">{msg('startTrip.whichFishAreYou')}</span>
         <select className="select h-12 w-52 font-semibold" value={target} required onChange={(e) => setTarget(e.target.value)}>
           <option value="" disabled>
-            choose …
+            {msg('startTrip.choose')}
           </option>
           {water.logged.length > 0 && (
-            <optgroup label="in this log">
+            <optgroup label={msg('startTrip.inThisLog')}>
               {water.logged.map((name) => (
-                <option key={name}>{name}</option>
+                <option key={name} value={name}>
+                  {term(name)}
+                </option>
               ))}
             </optgroup>
           )}
-          <option value="not sure">no fish in particular</option>
-          <optgroup label="species">
+          <option value="not sure">{msg('startTrip.noFishInParticular')}</option>
+          <optgroup label={msg('startTrip.species')}>
             {others.map((s) => (
-              <option key={s.name}>{s.name}</option>
+              <option key={s.name} value={s.name}>
+                {term(s.name)}
+              </option>
             ))}
           </optgroup>
         </select>
       </label>
       <fieldset>
-        <legend className="mb-2 text-mute">What is wanted today?</legend>
+        <legend className="mb-2 text-mute">{msg('startTrip.todaysGoal')}</legend>
         <div className="grid grid-cols-3 gap-2">
           {GOALS.map((g) => (
             <label
@@ -88,24 +97,34 @@ export function StartTrip({
         </div>
       </fieldset>
       <label className="flex items-center justify-between gap-4">
-        <span className="text-mute">Kind of trip</span>
-        <select className="select h-11 w-52" value={purpose} onChange={(e) => setPurpose(e.target.value)}>
-          {['guide', 'practice', 'tournament', 'scout'].map((p) => (
-            <option key={p}>{p}</option>
+        <span className="text-mute">{msg('startTrip.kindOfTrip')}</span>
+        <select className="select h-11 w-52" value={purpose} onChange={(e) => setPurpose(PURPOSES[e.target.selectedIndex])}>
+          {PURPOSES.map((p) => (
+            <option key={p} value={p}>
+              {term(p)}
+            </option>
           ))}
         </select>
       </label>
+      <label className="flex items-center justify-between gap-4">
+        <span className="text-mute">{msg('startTrip.crew')}</span>
+        <input
+          className="input h-11 w-52"
+          maxLength={400}
+          placeholder={msg('startTrip.namesOrNumber')}
+          value={crew}
+          onChange={(e) => setCrew(e.target.value)}
+        />
+      </label>
       <button type="submit" className="btn btn-primary h-16 text-xl">
-        Start the trip
+        {msg('startTrip.startTheTrip')}
       </button>
       {failed && (
         <p role="alert" className="text-warn">
           {failed}
         </p>
       )}
-      <p className="text-sm text-mute">
-        From then on the track records where you look, with and without fish. The boat’s position comes from this device, or is set by hand.
-      </p>
+      <p className="text-sm text-mute">{msg('startTrip.fromThenOnThe')}</p>
       <PastTrips />
     </form>
   );

@@ -3,19 +3,22 @@ import { RESPONSES, type Response } from '@restless-shoal/core/logbook';
 import { massFromLength, type SpeciesProfile } from '@restless-shoal/core/species';
 import { Dialog } from '../../parts/dialog';
 import { readNumber } from '../../parts/read-number';
-import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from './outcome';
+import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from '../../parts/records/outcome';
 import type { Lure, OpenStop, StopState } from './use-stop';
+import { fishUnit, readFish } from '../../parts/fish-units';
+import { deck as msg, term } from '../../words';
+import { LureChoice } from '../../parts/records/lure-choice';
 
 const WORDS: Record<Response['response'], string> = {
-  ignored: 'Ignored',
-  turned: 'Turned',
-  followed: 'Followed',
-  struck: 'Struck',
-  landed: 'Landed',
-  lost: 'Lost',
+  ignored: msg('stopPanel.ignored'),
+  turned: msg('stopPanel.turned'),
+  followed: msg('stopPanel.followed'),
+  struck: msg('stopPanel.struck'),
+  landed: msg('stopPanel.landed'),
+  lost: msg('stopPanel.lost'),
 };
 
-/** Minutes after which the clock says so, where nothing else was set. */
+/** Minutes until the reminder, where nothing else was set. */
 const QUIET_AFTER = 8;
 /** Minutes that a stop is given, as the angler set it. */
 export const quietAfter = (): number => Number(localStorage.getItem('quiet after') ?? QUIET_AFTER);
@@ -48,16 +51,16 @@ export function StopPanel({
   const due = open.elapsed >= after * 60_000;
   const last = open.responses.at(-1);
   return (
-    <section aria-label="The stop" className="flex flex-col gap-2 rounded-box border-2 border-act p-2.5">
+    <section aria-label={msg('stopPanel.theStop')} className="flex flex-col gap-2 rounded-box border-2 border-act p-2.5">
       <div className="flex items-center justify-between gap-2">
         <span>
           <b className={`num text-2xl ${due ? 'text-warn' : ''}`} data-testid="stop-clock">
             {clockWords(open.elapsed)}
           </b>
           <label className="ml-2 text-sm text-mute">
-            {due ? 'past ' : 'of '}
+            {due ? msg('stopPanel.past') : msg('stopPanel.of')}{' '}
             <select
-              aria-label="Minutes after which the clock says so"
+              aria-label={msg('stopPanel.minutesUntilTheReminder')}
               className="num cursor-pointer bg-transparent underline decoration-dotted underline-offset-4"
               value={after}
               onChange={(e) => {
@@ -67,20 +70,20 @@ export function StopPanel({
             >
               {[3, 5, 8, 12, 20, 30].map((n) => (
                 <option key={n} value={n} className="bg-surface text-ink">
-                  {n} min
+                  {msg('stopPanel.min', { n })}
                 </option>
               ))}
             </select>
           </label>
         </span>
         <button type="button" className="btn btn-sm touch-target num" onClick={stop.cast}>
-          Cast {open.casts > 0 && <b>{open.casts}</b>}
+          {msg('stopPanel.cast')} {open.casts > 0 && <b>{open.casts}</b>}
         </button>
         <button type="button" className="btn btn-sm touch-target" onClick={() => setSheet('leave')}>
-          Leave
+          {msg('stopPanel.leave')}
         </button>
       </div>
-      <div className="grid grid-cols-3 gap-1.5" role="group" aria-label="What did it do?">
+      <div className="grid grid-cols-3 gap-1.5" role="group" aria-label={msg('stopPanel.whatDidItDo')}>
         {RESPONSES.map((r) => {
           const n = open.responses.filter((x) => x.response === r).length;
           return (
@@ -91,13 +94,13 @@ export function StopPanel({
         })}
       </div>
       {open.responses.length > 0 && (
-        <div role="group" aria-label="Logged here" className="flex gap-1.5 overflow-x-auto">
+        <div role="group" aria-label={msg('stopPanel.loggedHere')} className="flex gap-1.5 overflow-x-auto">
           {[...open.responses].reverse().map((r) => (
             <button key={r.id} type="button" className="btn btn-sm touch-target num shrink-0 px-2 font-normal" onClick={() => onOpen(r.id)}>
               {[
                 WORDS[r.response],
-                r.response === 'landed' && (r.species ?? 'fish'),
-                r.length_m != null && `${Math.round(r.length_m * 100)} cm`,
+                r.response === 'landed' && term(r.species ?? 'fish'),
+                r.length_m != null && msg('stopPanel.cm', { length_m: r.length_m }),
               ]
                 .filter(Boolean)
                 .join(' ')}
@@ -106,8 +109,8 @@ export function StopPanel({
         </div>
       )}
       <button type="button" className="touch-target truncate text-left text-sm" onClick={() => setSheet('lure')}>
-        <span className="text-mute">with </span>
-        <span className="underline decoration-dotted underline-offset-4">{lureWords(stop.lure) || 'which lure?'}</span>
+        <span className="text-mute">{msg('stopPanel.with')} </span>
+        <span className="underline decoration-dotted underline-offset-4">{lureWords(stop.lure) || msg('stopPanel.whichLure')}</span>
       </button>
       {last?.response === 'landed' && <Landed key={last.id} response={last} species={species} stop={stop} onFailed={onFailed} />}
       {sheet === 'lure' && <LureSheet lure={stop.lure} onChoose={stop.setLure} onClose={() => setSheet(null)} />}
@@ -138,7 +141,7 @@ function Landed({
   onFailed: (error: Error) => void;
 }) {
   const [typed, setTyped] = useState('');
-  const length = readNumber(typed) / 100;
+  const length = readFish('length', typed) ?? NaN;
   const possible = length > 0 && length <= 12;
   const profile = species.find((s) => s.name === response.species);
   const mass = possible && profile ? massFromLength(profile, length) : null;
@@ -149,35 +152,41 @@ function Landed({
     void stop.change(response, said.current).catch(onFailed);
   };
   return (
-    <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2 text-sm" role="group" aria-label="The fish landed">
+    <div
+      className="flex flex-wrap items-center gap-2 border-t border-line pt-2 text-sm"
+      role="group"
+      aria-label={msg('stopPanel.theFishLanded')}
+    >
       <select
-        aria-label="Species of the fish landed"
+        aria-label={msg('stopPanel.speciesOfTheFish')}
         className="select h-11 min-w-0 flex-1"
         value={response.species ?? ''}
         onChange={(e) => change({ species: e.target.value || null })}
       >
-        <option value="">which fish?</option>
+        <option value="">{msg('stopPanel.whichFish')}</option>
         {species.map((s) => (
-          <option key={s.name}>{s.name}</option>
+          <option key={s.name} value={s.name}>
+            {term(s.name)}
+          </option>
         ))}
       </select>
       <label className="flex items-center gap-1">
         <input
-          aria-label="Length, cm"
+          aria-label={msg('stopPanel.length', { unit: fishUnit('length') })}
           inputMode="decimal"
           className="input num h-11 w-20"
-          placeholder="cm"
+          placeholder={fishUnit('length')}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={() => possible && change({ length_m: length, mass_kg: mass === null ? null : Number(mass.toFixed(3)) })}
         />
-        cm
+        {fishUnit('length')}
       </label>
       {/* A line of its own, empty or not: were it to push the buttons down under a finger, their tap would be lost. */}
       <span className="num min-h-5 w-full text-mute">
-        {mass !== null && `about ${mass.toFixed(1)} kg by its length`}
-        {response.length_m != null && ' · saved'}
-        {typed !== '' && !possible && <span className="text-warn">is no length in cm</span>}
+        {mass !== null && msg('stopPanel.aboutKgByIts', { mass: mass })}
+        {response.length_m != null && msg('stopPanel.saved')}
+        {typed !== '' && !possible && <span className="text-warn">{msg('stopPanel.isNotALength', { unit: fishUnit('length') })}</span>}
       </span>
       <div className="flex w-full gap-1.5">
         {(['released', 'kept'] as const).map((fate) => (
@@ -188,7 +197,7 @@ function Landed({
             className={`btn h-11 flex-1 capitalize ${response.fate === fate ? 'border-2 !border-ink font-bold' : ''}`}
             onClick={() => change({ fate })}
           >
-            {fate}
+            {term(fate)}
           </button>
         ))}
       </div>
@@ -196,6 +205,7 @@ function Landed({
   );
 }
 
+/** Stored as they stand here; shown in the reader's language. */
 const WHERE = ['on them', 'above them', 'past them'];
 const HOW = ['falling', 'still', 'moving'];
 
@@ -217,13 +227,13 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
           className={`btn h-12 ${value === o ? 'border-2 !border-ink font-bold' : ''}`}
           onClick={() => set(value === o ? null : o)}
         >
-          {o}
+          {term(o)}
         </button>
       ))}
     </div>
   );
   return (
-    <Dialog title="What is it fished with?" onClose={onClose}>
+    <Dialog title={msg('stopPanel.lure')} onClose={onClose}>
       <form
         className="flex flex-col gap-3"
         onSubmit={(event) => {
@@ -238,27 +248,42 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
           onClose();
         }}
       >
+        <LureChoice
+          chosen={name}
+          onChoose={(g) => {
+            setName(g.name);
+            setMass(g.mass_g === null ? '' : String(g.mass_g));
+            setColour(g.colour ?? '');
+            const said = { where: WHERE.find((w) => g.presentation?.startsWith(w)), how: HOW.find((h) => g.presentation?.endsWith(h)) };
+            setShown({ where: said.where ?? shown.where, how: said.how ?? shown.how });
+          }}
+        />
         <label className="flex items-center justify-between gap-3">
-          Lure
-          <input className="input h-11 w-60" value={name} onChange={(e) => setName(e.target.value)} placeholder="jig, spoon, live bait …" />
+          {msg('stopPanel.lure')}
+          <input
+            className="input h-11 w-60"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            placeholder={msg('stopPanel.jigSpoonLiveBait')}
+          />
         </label>
         <label className="flex items-center justify-between gap-3">
-          Mass, g
+          {msg('stopPanel.massG')}
           <input className="input num h-11 w-60" inputMode="decimal" value={mass} onChange={(e) => setMass(e.target.value)} />
         </label>
         {wrong && (
           <p role="alert" className="text-sm text-warn">
-            Mass must be a number of grams from 0 to 10000.
+            {msg('stopPanel.massMustBeA')}
           </p>
         )}
         <label className="flex items-center justify-between gap-3">
-          Colour
+          {msg('stopPanel.colour')}
           <input className="input h-11 w-60" value={colour} onChange={(e) => setColour(e.target.value)} />
         </label>
-        {choices('Where it was shown', WHERE, shown.where, (where) => setShown({ ...shown, where }))}
-        {choices('How it moved', HOW, shown.how, (how) => setShown({ ...shown, how }))}
+        {choices(msg('stopPanel.whereItWasShown'), WHERE, shown.where, (where) => setShown({ ...shown, where }))}
+        {choices(msg('stopPanel.howItMoved'), HOW, shown.how, (how) => setShown({ ...shown, how }))}
         <button type="submit" className="btn btn-primary h-12">
-          Fish with it
+          {msg('stopPanel.fishWithIt')}
         </button>
       </form>
     </Dialog>
@@ -278,7 +303,7 @@ function LeaveSheet({
 }) {
   const others = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter((o) => o !== likely && o !== 'unfishable');
   return (
-    <Dialog title="Leave this spot" onClose={onClose}>
+    <Dialog title={msg('stopPanel.leaveThisSpot')} onClose={onClose}>
       <div className="flex flex-col gap-2">
         <button type="button" className="btn btn-primary h-16 text-lg" onClick={() => onLeave(likely, null)}>
           {OUTCOME_WORDS[likely]}
@@ -290,11 +315,11 @@ function LeaveSheet({
             </button>
           ))}
         </div>
-        <p className="mt-2 text-sm text-mute">It could not be fished, which is no blank:</p>
+        <p className="mt-2 text-sm text-mute">{msg('stopPanel.couldNotBeFished')}</p>
         <div className="grid grid-cols-3 gap-2">
           {WHY_NOT.map((why) => (
             <button key={why} type="button" className="btn h-12 px-1" onClick={() => onLeave('unfishable', why)}>
-              {why}
+              {term(why)}
             </button>
           ))}
         </div>

@@ -1,14 +1,15 @@
 import { MODES, type TrackFix } from '@restless-shoal/core/logbook';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone } from '../../parts/format';
+import { deck as msg } from '../../words';
 
 /** What the modes of a track are called. */
 export const MODE_WORDS: Record<TrackFix['mode'], string> = {
-  transit: 'under way',
-  scan: 'looking',
-  sweep: 'sweeping from a stand',
-  fish: 'fishing',
-  troll: 'trolling',
+  transit: msg('trackSheet.underWay'),
+  scan: msg('trackSheet.looking'),
+  sweep: msg('trackSheet.sweepingFromAStand'),
+  fish: msg('trackSheet.fishing'),
+  troll: msg('trackSheet.trolling'),
 };
 
 export interface Stretch {
@@ -46,11 +47,9 @@ export function TrackSheet({
 }) {
   const stretches = stretchesOf(fixes);
   return (
-    <Dialog title="The track" onClose={onClose}>
-      <p className="mb-2 text-sm text-mute">
-        What the boat was at decides what counts as looked at. Guessed from its speed and view; set it right where that was wrong.
-      </p>
-      {!stretches.length && <p>Nothing has been recorded yet.</p>}
+    <Dialog title={msg('trackSheet.theTrack')} onClose={onClose}>
+      <p className="mb-2 text-sm text-mute">{msg('trackSheet.thisDecidesWhatCounts')}</p>
+      {!stretches.length && <p>{msg('trackSheet.nothingHasBeenRecorded')}</p>}
       <ul className="flex flex-col gap-1">
         {stretches.map((s) => (
           <li key={s.from + s.mode} className="grid grid-cols-[7rem_1fr_11rem] items-center gap-2 max-md:grid-cols-[6.5rem_1fr]">
@@ -60,7 +59,7 @@ export function TrackSheet({
             </span>
             <span className="text-sm text-mute max-md:hidden">{s.view ?? ''}</span>
             <select
-              aria-label={`What the boat was at from ${clockInZone(new Date(s.from), zone)}`}
+              aria-label={msg('trackSheet.whatTheBoatDid', { from: clockInZone(new Date(s.from), zone) })}
               className="select h-11 w-full"
               value={s.mode}
               onChange={(e) => onMode(s, e.target.value as TrackFix['mode'])}

@@ -1,84 +1,38 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo } from 'react';
-import { newId, type Contact, type Stop } from '@restless-shoal/core/logbook';
+import { useCallback, useMemo } from 'react';
+import type { Body } from '@restless-shoal/core/contract';
+import { newId, type Contact } from '@restless-shoal/core/logbook';
 import { deckNow } from '../../api/clock';
 import { useTrip, type TripDetail } from '../../api/queries';
 import { appliedTrip, since } from '../../offline/apply';
-import { outbox, useOutbox } from '../../offline/device';
+import { keepAndSend, useOutbox } from '../../offline/device';
+import { useFreshAfterSending } from '../../offline/use-fresh';
 import { beginTrip } from '../../state/begin-trip';
 import { useWaterState } from '../../state/water';
-import type { DayEntry } from './day-strip';
-import { asSent } from './outcome';
+import { dayEntries } from '../../parts/records/day-entries';
+import { asSent, tripAsSent, type TripRecord } from '../../parts/records/trip-record';
 import type { TripStart } from './start-trip';
-import type { WaterReading } from './conditions-form';
-
-/** Records of a trip that the Deck writes one by one. */
-export type DeckRecord = 'contacts' | 'stops' | 'responses';
+import type { WaterReading } from '../../parts/records/conditions-form';
 
 type NewContact = Partial<Contact> & Pick<Contact, 'latitude' | 'longitude' | 'kind'>;
-
-/** Quiet after the last mark before the water's numbers are asked for anew, ms. */
-const DERIVED_AFTER_MS = 4000;
 
 /** Writes of the Deck. Each record has its identity before the server sees it; sending it twice changes nothing. */
 export function useDeckLog() {
   const { water, running, chart, log } = useWaterState();
-  const queries = useQueryClient();
   const id = running?.id ?? null;
   const kept = useOutbox();
   const begun = id !== null && kept.waiting.some((e) => e.path === `/waters/${water.id}/trips/${id}` && e.refused === null);
   const trip = useTrip(begun ? null : id);
 
-  /** What follows from all that is logged on the water. */
-  const derived = useCallback(
-    () =>
-      ['contacts', 'fit', 'looks', 'logbook'].forEach(
-        (of) => void queries.invalidateQueries({ queryKey: [of, water.id], refetchType: 'all' }),
-      ),
-    [queries, water.id],
-  );
-
-  // What has reached the server is asked for anew; until it comes, what is on the device stands in its place.
-  useEffect(() => {
-    let [records, logged] = [false, false];
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    let later: ReturnType<typeof setTimeout> | undefined;
-    const stop = outbox.onSent(({ path }) => {
-      records ||= /\/(contacts|stops|responses)\//.test(path);
-      logged ||= path.startsWith('/waters/') || path.endsWith('/conditions');
-      clearTimeout(timer);
-      // Once for all that goes out in a row.
-      timer = setTimeout(() => {
-        if (records) {
-          void queries.invalidateQueries({ queryKey: ['trip', id], refetchType: 'active' });
-          // The whole water's numbers are heavy: after the marking, so that they are not in the way of the next touch.
-          clearTimeout(later);
-          later = setTimeout(() => {
-            later = undefined;
-            derived();
-          }, DERIVED_AFTER_MS);
-        }
-        if (logged)
-          for (const queryKey of [['log', water.id], ['outcomes', water.id], ['waters'], ['running']])
-            void queries.invalidateQueries({ queryKey });
-        [records, logged] = [false, false];
-      }, 250);
-    });
-    return () => {
-      stop();
-      clearTimeout(timer);
-      if (later === undefined) return;
-      clearTimeout(later);
-      derived();
-    };
-  }, [queries, water.id, id, derived]);
+  useFreshAfterSending(water.id, id);
   const detail = useMemo((): TripDetail | null => {
     // A trip begun on this device that no server knows yet, or that could not be asked for since; what was marked on it
     // while it is being asked for is shown all the same.
     const marked = [...kept.sent, ...kept.waiting].some((e) => e.path.startsWith(`/trips/${id}/`));
     const base =
       trip.data ??
-      (running && (begun || trip.error || marked) ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [] } : null);
+      (running && (begun || trip.error || marked)
+        ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [], photos: [] }
+        : null);
     return base && appliedTrip(base, since(kept, base.asOf));
   }, [trip.data, trip.error, running, id, begun, kept]);
 
@@ -86,29 +40,25 @@ export function useDeckLog() {
 
   const end = useCallback(async () => {
     if (!running) return;
-    const { trip: key, start: from, purpose, goal } = running;
-    await outbox.put('PUT', `/waters/${water.id}/trips/${running.id}`, {
-      trip: key,
-      start: from,
-      end: new Date(deckNow()).toISOString(),
-      purpose,
-      goal,
-    });
+    const end = new Date(deckNow()).toISOString();
+    await keepAndSend('PUT /waters/:water/trips/:trip', { water: water.id, trip: running.id }, { ...tripAsSent(running), end });
   }, [water.id, running]);
 
   /** Takes the running trip into the trash with all that was logged on it. @returns brings it back */
   const discard = useCallback(async (): Promise<() => Promise<void>> => {
     const gone = running;
-    const path = `/waters/${water.id}/trips/${gone?.id}`;
-    if (gone) await outbox.put('DELETE', path);
-    return () => (gone ? outbox.put('POST', `${path}/restore`, gone) : Promise.resolve());
+    if (!gone) return () => Promise.resolve();
+    const at = { water: water.id, trip: gone.id };
+    await keepAndSend('DELETE /waters/:water/trips/:trip', at);
+    return () => keepAndSend('POST /waters/:water/trips/:trip/restore', at, gone);
   }, [water.id, running]);
 
   const mark = useCallback(
     async (contact: NewContact): Promise<string> => {
       const now = deckNow();
       const key = newId(now);
-      await outbox.put('PUT', `/trips/${id}/contacts/${key}`, { time: new Date(now).toISOString(), contact: key, ...contact });
+      const time = new Date(now).toISOString();
+      await keepAndSend('PUT /trips/:trip/contacts/:id', { trip: id!, id: key }, { time, contact: key, ...contact });
       return key;
     },
     [id],
@@ -119,8 +69,8 @@ export function useDeckLog() {
       const now = deckNow();
       const key = newId(now);
       const time = new Date(now).toISOString();
-      const body: Partial<Stop> = { stop: key, start: time, end: time, ...at, radius_m: radius, outcome: 'nothing' };
-      await outbox.put('PUT', `/trips/${id}/stops/${key}`, body);
+      const body = { stop: key, start: time, end: time, ...at, radius_m: radius, outcome: 'nothing' as const };
+      await keepAndSend('PUT /trips/:trip/stops/:id', { trip: id!, id: key }, body);
       return key;
     },
     [id],
@@ -131,31 +81,35 @@ export function useDeckLog() {
    * @param base version that was changed, where the server gave one: it refuses what another device changed meanwhile
    */
   const write = useCallback(
-    (record: DeckRecord, key: string, row: object, base?: number) =>
-      outbox.put('PUT', `/trips/${id}/${record}/${key}${base === undefined ? '' : `?base=${base}`}`, row),
+    <D extends TripRecord>(record: D, key: string, row: Body<`PUT /trips/:trip/${D}/:id`>, base?: number) =>
+      keepAndSend<`PUT /trips/:trip/${TripRecord}/:id`>(
+        `PUT /trips/:trip/${record}/:id`,
+        { trip: id!, id: key },
+        row,
+        base === undefined ? {} : { base: String(base) },
+      ),
     [id],
   );
 
-  const remove = useCallback((record: DeckRecord, key: string) => outbox.put('DELETE', `/trips/${id}/${record}/${key}`), [id]);
+  const remove = useCallback(
+    (record: TripRecord, key: string) => keepAndSend(`DELETE /trips/:trip/${record}/:id`, { trip: id!, id: key }),
+    [id],
+  );
 
   /** Brings back what was deleted. @param row as it was: this device shows it before the server has answered */
   const restore = useCallback(
-    (record: DeckRecord, key: string, row: object) => outbox.put('POST', `/trips/${id}/${record}/${key}/restore`, asSent(record, row)),
+    (record: TripRecord, key: string, row: object) =>
+      keepAndSend(`POST /trips/:trip/${record}/:id/restore`, { trip: id!, id: key }, asSent(record, row)),
     [id],
   );
 
   const read = useCallback(
-    (reading: WaterReading) => outbox.put('POST', `/trips/${id}/conditions`, { time: new Date(deckNow()).toISOString(), ...reading }),
+    (reading: WaterReading) =>
+      keepAndSend('POST /trips/:trip/conditions', { trip: id! }, { time: new Date(deckNow()).toISOString(), ...reading }),
     [id],
   );
 
-  const entries = useMemo((): DayEntry[] => {
-    if (!detail) return [];
-    return [
-      ...detail.contacts.map((contact): DayEntry => ({ kind: 'contact', at: Date.parse(contact.time), contact })),
-      ...detail.stops.map((stop): DayEntry => ({ kind: 'stop', at: Date.parse(stop.start), stop, depth: null })),
-    ].sort((a, b) => a.at - b.at);
-  }, [detail]);
+  const entries = useMemo(() => (detail ? dayEntries(detail) : []), [detail]);
 
   return {
     detail,

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
-import { lightWindows } from '@restless-shoal/core/lake';
+import { lowLight } from '@restless-shoal/core/lake';
 import { worthStopping, type Advice } from '@restless-shoal/core/passage';
 import { likelySame, type Response } from '@restless-shoal/core/logbook';
 import { boatAt, carriedOn, padPlace, placeTarget, type ScreenPlace } from '@restless-shoal/core/sonar';
@@ -10,15 +10,17 @@ import { useBoatState } from '../../state/boat';
 import type { Boat, BoatSource } from '../../state/use-boat';
 import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
-import { spanWithin, type DepthSpan } from './column-gesture';
-import { isFree, kindWords, type Kind } from './kinds';
-import { logged, markRow } from './mark-row';
+import { spanWithin, type DepthSpan } from '../../parts/records/column-gesture';
+import { isFree, kindWords, type Kind } from '../../parts/records/kinds';
+import { logged, markRow } from '../../parts/records/mark-row';
 import { aimWords } from './pad';
 import type { Reading } from './picture-cursor';
-import type { DeckRecord, useDeckLog } from './use-deck-log';
+import type { TripRecord } from '../../parts/records/trip-record';
+import type { useDeckLog } from './use-deck-log';
 import { quietAfter } from './stop-panel';
-import { isBlank } from './tally';
+import { isBlank } from '../../parts/records/tally';
 import type { StopState } from './use-stop';
+import { deck as msg, say, term } from '../../words';
 
 /** Something was logged: what, and how to take it back. */
 export interface Done {
@@ -60,7 +62,7 @@ const goalOf = (goal: string | null | undefined): 'action' | 'size' | 'best' | n
 
 /** Minutes until the end of dusk; a whole day where there is none. */
 function minutesOfLight(now: Date, at: LatLon): number {
-  const dusk = lightWindows(now, at.latitude, at.longitude).find((w) => w.name === 'dusk' && w.to > now);
+  const dusk = lowLight(now, at.latitude, at.longitude).windows.find((w) => w.name === 'dusk' && w.to > now);
   return dusk ? (dusk.to.getTime() - now.getTime()) / 60_000 : 1440;
 }
 
@@ -113,7 +115,7 @@ export function useMarking(
   const fail = (error: Error): void => {
     // What was not saved can be tapped again at once.
     last.current = null;
-    setFailed(`Not saved: ${error.message}`);
+    setFailed(msg('useMarking.notSaved', { why: error.message }));
   };
   const attempt = (work: () => Promise<Done | null | void>): void => {
     setFailed(null);
@@ -185,7 +187,7 @@ export function useMarking(
       const then = read && boatAt(source.fixes, read.at);
       const boat = then ? { ...now, ...then } : { ...now, position: from };
       const { ahead, starboard } = place;
-      const position = placeTarget(boat, ahead, starboard, rig);
+      const position = placeTarget(boat, ahead, starboard, rig, rig.delay);
       const there = charted(position);
       const below = Math.hypot(ahead, starboard) < UNDER ? (then ? read.floor : now.depth) : null;
       const row = markRow({
@@ -203,26 +205,40 @@ export function useMarking(
       const id = await log.mark(row);
       const same = likelySame(row, log.detail?.contacts ?? []);
       const write = (same_as: string | null): Promise<void> => log.write('contacts', id, { contact: id, ...row, same_as });
-      const middle = row.top_m === null ? '' : ` at ${((row.top_m + (row.bottom_m ?? row.top_m)) / 2).toFixed(1)} m`;
+      const middle = row.top_m === null ? '' : msg('useMarking.atM', { top_m: (row.top_m + (row.bottom_m ?? row.top_m)) / 2 });
       return {
-        words: `Marked ${kindWords(kind, count)}${middle}, ${aimWords(ahead, starboard)}${then ? ', when it was seen' : ''}`,
+        words: msg('useMarking.markedWhenItWas', {
+          kind: kindWords(kind, count),
+          middle,
+          ahead: aimWords(ahead, starboard),
+          then: then ? 'yes' : 'no',
+        }),
         workings: [
-          ...place.workings,
+          ...place.workings.map(say),
           ...(rig.forward || rig.starboard
-            ? [`transducer ${rig.forward.toFixed(1)} m forward, ${rig.starboard.toFixed(1)} m to starboard of the antenna: added`]
+            ? [msg('useMarking.transducerMForwardM', { forward: rig.forward, starboard: rig.starboard })]
             : []),
-          `antenna at ${boat.position.latitude.toFixed(6)}, ${boat.position.longitude.toFixed(6)}, course ${boat.course.toFixed(0)}°: target at ${row.latitude.toFixed(6)}, ${row.longitude.toFixed(6)}`,
+          msg('useMarking.antennaAtCourseTarget', {
+            latitude: boat.position.latitude.toFixed(6),
+            longitude: boat.position.longitude.toFixed(6),
+            course: boat.course.toFixed(0),
+            latitude2: row.latitude.toFixed(6),
+            longitude2: row.longitude.toFixed(6),
+          }),
         ],
         advice: advise(row),
         undo: undo(() => log.remove('contacts', id)),
         stay: () => setStays(true),
         same: same
           ? {
-              words: `Same as ${clockInZone(new Date(same.contact.time), water.time_zone)}, ${same.metres.toFixed(0)} m off?`,
+              words: msg('useMarking.sameAsMOff', {
+                time: clockInZone(new Date(same.contact.time), water.time_zone),
+                metres: Math.round(same.metres),
+              }),
               join: () =>
                 attempt(async () => {
                   await write(same.contact.contact ?? same.contact.id);
-                  return { words: 'One target, seen again', undo: undo(() => write(null)) };
+                  return { words: msg('useMarking.oneTargetSeenAgain'), undo: undo(() => write(null)) };
                 }),
             }
           : undefined,
@@ -240,7 +256,7 @@ export function useMarking(
     if (again('nothing')) return;
     atBoat(async (_, position) => {
       const id = await log.nothing(logged(position), BLANK_RADIUS);
-      return { words: `Marked: nothing here, ${BLANK_RADIUS} m round the boat`, undo: undo(() => log.remove('stops', id)) };
+      return { words: msg('useMarking.markedNothingHereM', { blankRadius: BLANK_RADIUS }), undo: undo(() => log.remove('stops', id)) };
     });
   };
 
@@ -249,7 +265,7 @@ export function useMarking(
     atBoat(async (_, position) => {
       const id = await stop.begin(logged(position));
       return {
-        words: 'Fishing here: the clock runs',
+        words: msg('useMarking.fishingHereTheClock'),
         undo: undo(async () => {
           await log.remove('stops', id);
           stop.forget();
@@ -267,16 +283,19 @@ export function useMarking(
         depth_m: Number(((span.top + span.bottom) / 2).toFixed(2)),
         species: marked.at(-1)?.species ?? named,
       });
-      return { words: `Logged: ${response}`, undo: undo(() => log.remove('responses', id)) };
+      return {
+        words: msg('useMarking.logged', { response: term(response) }),
+        undo: undo(() => log.remove('responses', id)),
+      };
     });
   };
 
   /** Takes records of the trip into the trash, with what would be left without them. */
-  const remove = (words: string, gone: { record: DeckRecord; id: string; row: object }[]): void =>
+  const remove = (words: string, gone: { record: TripRecord; id: string; row: object }[]): void =>
     attempt(async () => {
       for (const { record, id } of gone) await log.remove(record, id);
       return {
-        words: `Deleted: ${words}`,
+        words: msg('useMarking.deleted', { words }),
         undo: undo(async () => {
           for (const { record, id, row } of [...gone].reverse()) await log.restore(record, id, row);
         }),

@@ -2,7 +2,8 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId, type Response, type Stop } from '@restless-shoal/core/logbook';
 import { deckNow } from '../../api/clock';
 import type { StoredStop, TripDetail } from '../../api/queries';
-import { asSent, type Outcome } from './outcome';
+import { asSent } from '../../parts/records/trip-record';
+import { type Outcome } from '../../parts/records/outcome';
 
 /** What is fished with; stays chosen from one response to the next. */
 export interface Lure {

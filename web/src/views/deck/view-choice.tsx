@@ -1,15 +1,15 @@
 import { Eye, EyeOff, Waypoints } from 'lucide-react';
 import type { TrackMode } from '../../state/use-recorder';
 import { DECK_VIEWS, type ViewInUse } from '../../state/views-in-use';
-import { Say } from '../../parts/say';
 import { useUnits } from '../../state/units';
+import { deck as msg, formatLength } from '../../words';
 
 const HINTS: Record<TrackMode, string> = {
-  scan: 'The sonar is watched: the track counts as water looked at. Press when you are under way',
-  sweep: 'The boat stands and the view is swept: its sector counts as water looked at',
-  transit: 'Under way: the track counts as transit. Press when you troll',
-  troll: 'Lines are out: their length counts as fished. Press when you look again',
-  fish: 'A stop is being fished: its minutes count',
+  scan: msg('viewChoice.sonarIsWatchedThe'),
+  sweep: msg('viewChoice.theBoatIsStill'),
+  transit: msg('viewChoice.underWayTheTrack'),
+  troll: msg('viewChoice.linesAreOutTheir'),
+  fish: msg('viewChoice.aStopIsBeing'),
 };
 
 /** The sonar view in use, how far it sees, and whether anybody watches it. */
@@ -42,12 +42,20 @@ export function ViewChoice({
   };
   const Icon = mode === 'troll' ? Waypoints : looking ? Eye : EyeOff;
   const says =
-    mode === 'troll' ? 'Trolling' : mode === 'fish' ? 'Fishing' : mode === 'sweep' ? 'Sweeping' : looking ? 'Looking' : 'Under way';
+    mode === 'troll'
+      ? msg('viewChoice.trolling')
+      : mode === 'fish'
+        ? msg('viewChoice.fishing')
+        : mode === 'sweep'
+          ? msg('viewChoice.sweeping')
+          : looking
+            ? msg('viewChoice.looking')
+            : msg('viewChoice.underWay');
   const { ranges } = DECK_VIEWS.find((v) => v.view === view.view)!;
   return (
     <div className={`flex shrink-0 items-center ${narrow ? 'gap-1' : 'gap-1.5'}`}>
       <select
-        aria-label="Sonar view in use"
+        aria-label={msg('viewChoice.sonarViewInUse')}
         className={`select h-11 font-semibold ${narrow ? 'w-[6.8rem] px-2' : 'w-36'}`}
         value={view.view}
         onChange={(e) => {
@@ -63,14 +71,14 @@ export function ViewChoice({
       </select>
       {ranges.length > 0 && (
         <select
-          aria-label={`Range of the view, ${depth}`}
+          aria-label={msg('viewChoice.rangeOfTheView', { depth })}
           className={`select num h-11 ${narrow ? 'w-[4.4rem] px-2' : 'w-24'}`}
           value={view.range}
           onChange={(e) => onView({ ...view, range: Number(e.target.value) })}
         >
           {ranges.map((r) => (
             <option key={r} value={r}>
-              <Say>{r} m</Say>
+              {formatLength(r)}
             </option>
           ))}
         </select>

@@ -1,9 +1,9 @@
 import type { Conditions } from '@restless-shoal/core/forecast';
-import { goBack, schoolMayHaveMoved, type GoBack } from '@restless-shoal/core/passage';
+import { goBack, strategyMayHaveMoved, type GoBack } from '@restless-shoal/core/passage';
 import { fromBoat } from '@restless-shoal/core/sonar';
 import type { Boat } from '../../state/use-boat';
 import type { PlanPlace } from '../../api/queries';
-import type { DayEntry } from './day-strip';
+import type { DayEntry } from '../../parts/records/day-entries';
 import type { PadCircle } from './pad';
 import type { OpenStop } from './use-stop';
 
@@ -47,7 +47,7 @@ export function circlesRound(boat: Boat, goal: Goal | null, way: GoBack | null, 
   if (stop && landed)
     out.push({
       ...fromBoat(boat, stop.stop),
-      radius: schoolMayHaveMoved(minutesSince(Date.parse(landed.time))),
+      radius: strategyMayHaveMoved(minutesSince(Date.parse(landed.time))),
       what: 'school after a catch',
     });
   return out;

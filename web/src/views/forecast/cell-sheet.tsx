@@ -5,7 +5,7 @@ import { Column } from '../../parts/column';
 import { percent, percentRange } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import type { useForecast } from './use-forecast';
-import { Say } from '../../parts/say';
+import { forecast as msg, say, term } from '../../words';
 
 export interface CellView {
   point: Point;
@@ -30,7 +30,7 @@ export function CellSheet({
   const depth = chart!.cells.depth[cell];
   return (
     <section
-      aria-label="Why here"
+      aria-label={msg('cellSheet.whyHere')}
       className="absolute bottom-3 left-3 w-[min(25rem,calc(100%-5rem))] rounded-box border border-line bg-surface p-3"
       data-testid="cell"
     >
@@ -52,21 +52,30 @@ export function CellSheet({
             <span className="text-mute">
               {percentRange(forecast.low[cell], forecast.high[cell])} <small>80 %</small>
             </span>
-            <button type="button" aria-label="Close" className="btn btn-ghost touch-target -mr-2 -mt-2 px-0" onClick={onClose}>
+            <button
+              type="button"
+              aria-label={msg('cellSheet.close')}
+              className="btn btn-ghost touch-target -mr-2 -mt-2 px-0"
+              onClick={onClose}
+            >
               <X size={18} aria-hidden />
             </button>
           </p>
           <p className="num text-sm">
-            <Say>
-              bottom {depth.toFixed(1)} m · {species.name} likely at {forecast.depthTop[cell].toFixed(1)}–
-              {forecast.depthBottom[cell].toFixed(1)} m
-            </Say>
+            {msg('cellSheet.bottomMLikelyAt', {
+              depth: depth,
+              name: term(species.name),
+              depthTop: forecast.depthTop[cell],
+              depthBottom: forecast.depthBottom[cell],
+            })}
           </p>
           <ul className="mt-1 text-[13px] leading-snug">
             {reasons.slice(0, 8).map((r) => (
               <li key={r.factor}>
-                <b style={{ color: r.effect > 0 ? 'var(--act)' : 'var(--warn)' }}>{r.effect > 0 ? 'for' : 'against'}</b>{' '}
-                <Say>{r.words}</Say>
+                <b style={{ color: r.effect > 0 ? 'var(--act)' : 'var(--warn)' }}>
+                  {r.effect > 0 ? msg('cellSheet.for') : msg('cellSheet.against')}
+                </b>{' '}
+                {say(r.says)}
               </li>
             ))}
           </ul>

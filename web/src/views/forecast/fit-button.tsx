@@ -1,4 +1,5 @@
 import { RefreshCw } from 'lucide-react';
+import { forecast as msg } from '../../words';
 
 /** Offers a fit of what is new in the log, and shows one that runs. */
 export function FitButton({
@@ -17,26 +18,26 @@ export function FitButton({
   if (progress?.error)
     return (
       <p role="alert" className="rounded-box border border-warn bg-surface px-3 py-2">
-        The fit failed: {progress.error} The last one stands.{' '}
+        {msg('fitButton.theUpdateFailedThe', { error: progress.error })}{' '}
         <button type="button" className="btn btn-sm" onClick={onRefit}>
-          Try again
+          {msg('fitButton.tryAgain')}
         </button>
       </p>
     );
   if (progress)
     return (
       <div role="status" className="flex items-center gap-3 rounded-box border border-line bg-surface px-3 py-2">
-        <span>Fitting your log</span>
+        <span>{msg('fitButton.updatingTheForecast')}</span>
         <progress className="progress progress-primary w-28" value={progress.share} max={1} />
         <button type="button" className="btn btn-sm" onClick={onCancel}>
-          Cancel
+          {msg('fitButton.cancel')}
         </button>
       </div>
     );
   if (!fitted || !stale) return null;
   return (
     <button type="button" className="btn btn-primary touch-target" onClick={onRefit}>
-      <RefreshCw size={18} aria-hidden /> Refit: there is something new
+      <RefreshCw size={18} aria-hidden /> {msg('fitButton.updateForecastThereIs')}
     </button>
   );
 }

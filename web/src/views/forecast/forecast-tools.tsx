@@ -6,7 +6,7 @@ import { clockInZone, compass, dayInZone, inZone } from '../../parts/format';
 import { saveFile } from '../../parts/save-file';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
-import { Say } from '../../parts/say';
+import { forecast as msg, formatSpeed, say } from '../../words';
 
 /** A forecast kept to hold others against. */
 export interface Kept {
@@ -17,7 +17,7 @@ export interface Kept {
 
 /** Conditions in a few words. */
 export const momentWords = ({ at, windFrom, windSpeed }: Conditions, zone: string | null): string =>
-  `${dayInZone(at, zone)} ${clockInZone(at, zone)}, ${compass(windFrom)} ${windSpeed.toFixed(0)} m/s`;
+  `${dayInZone(at, zone)} ${clockInZone(at, zone)}, ${compass(windFrom)} ${formatSpeed(Math.round(windSpeed))}`;
 
 const HOUR = 3_600_000;
 
@@ -44,7 +44,7 @@ export function ForecastTools({
         <input
           type="range"
           className="range range-sm w-32 max-md:w-20"
-          aria-label="Time of day"
+          aria-label={msg('forecastTools.timeOfDay')}
           aria-valuetext={clockInZone(conditions.at, zone)}
           min={0}
           max={23.5}
@@ -55,11 +55,13 @@ export function ForecastTools({
       </label>
       {kept ? (
         <p className="flex items-center gap-1 rounded-box border border-line bg-surface py-0.5 pl-3 text-sm" data-testid="compared">
-          now minus{' '}
-          <b className="num">
-            <Say>{kept.words}</Say>
-          </b>
-          <button type="button" className="btn btn-ghost btn-sm touch-target px-2" aria-label="Stop comparing" onClick={onDrop}>
+          {msg('forecastTools.nowMinus')} <b className="num">{kept.words}</b>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm touch-target px-2"
+            aria-label={msg('forecastTools.stopComparing')}
+            onClick={onDrop}
+          >
             <X size={16} aria-hidden />
           </button>
         </p>
@@ -68,12 +70,13 @@ export function ForecastTools({
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(true)}>
             <GitCompareArrows size={16} aria-hidden />
             <span>
-              Tomorrow<span className="max-md:sr-only"> minus today</span>
+              <span className="max-md:sr-only">{msg('forecastTools.changeBy')} </span>
+              {msg('forecastTools.tomorrow')}
             </span>
           </button>
           <button type="button" className="btn btn-ghost btn-sm touch-target font-normal" disabled={!answer} onClick={() => onKeep(false)}>
             <Bookmark size={16} aria-hidden className="md:hidden" />
-            <span className="max-md:sr-only">Keep to compare</span>
+            <span className="max-md:sr-only">{msg('forecastTools.compare')}</span>
           </button>
         </span>
       )}
@@ -120,43 +123,47 @@ export function Files({ answer }: { answer: ForecastAnswer | null }) {
       `${species}, ${water.name}`,
       answer!.places.map((p, k) => ({
         ...plane.toLatLon([p.x, p.y]),
-        name: `${k + 1} ${p.name}`,
+        name: `${k + 1} ${say(p.name)}`,
         type: 'forecast',
         depth: p.depth,
         time: at,
-        words: `${(100 * p.probability).toFixed(0)} % a scan; hold at ${p.depthTop.toFixed(1)}–${p.depthBottom.toFixed(1)} m`,
+        words: msg('forecastTools.aScanHoldAt', {
+          probability: Math.round(100 * p.probability),
+          depthTop: p.depthTop,
+          depthBottom: p.depthBottom,
+        }),
       })),
     );
   const button = 'btn btn-ghost btn-sm touch-target px-1.5 font-normal';
   return (
-    <span className="flex items-center" role="group" aria-label="Save the forecast">
+    <span className="flex items-center" role="group" aria-label={msg('forecastTools.saveTheForecast')}>
       <Download size={16} className="text-mute" aria-hidden />
       <button
         type="button"
         className={button}
-        aria-label="Forecast as CSV"
+        aria-label={msg('forecastTools.forecastAsCsv')}
         disabled={!answer}
         onClick={() => saveFile(`${name}.csv`, csv(), 'text/csv')}
       >
-        CSV
+        {msg('forecastTools.csv')}
       </button>
       <button
         type="button"
         className={button}
-        aria-label="Forecast as GeoJSON"
+        aria-label={msg('forecastTools.forecastAsGeojson')}
         disabled={!answer}
         onClick={() => saveFile(`${name}.geojson`, geoJson(), 'application/geo+json')}
       >
-        GeoJSON
+        {msg('forecastTools.geojson')}
       </button>
       <button
         type="button"
         className={button}
-        aria-label="Best places as GPX"
+        aria-label={msg('forecastTools.bestPlacesAsGpx')}
         disabled={!answer}
         onClick={() => saveFile(`${name}.gpx`, gpx(), 'application/gpx+xml')}
       >
-        GPX
+        {msg('forecastTools.gpx')}
       </button>
     </span>
   );

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { Place, Reason, ScoreCard } from '@restless-shoal/core/forecast';
-import { cellKey, cellOf, metricPlane, type Point } from '@restless-shoal/core/geo';
+import { CELL, cellKey, cellOf, metricPlane, type Point } from '@restless-shoal/core/geo';
 import { clockInZone, dayInZone, grouped } from '../../parts/format';
 import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
@@ -9,7 +9,7 @@ import { WaterMap } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
 import { useContours } from '../../workers/use-contours';
-import { useForecastWorker } from '../../workers/use-forecast-worker';
+import { useForecastService } from '../../workers/forecast-service';
 import { CellSheet, type CellView } from './cell-sheet';
 import { FitButton } from './fit-button';
 import { Files, ForecastTools, momentWords, type Kept } from './forecast-tools';
@@ -19,7 +19,7 @@ import { ScorePanel } from './score-panel';
 import { useCellIndex, useForecast } from './use-forecast';
 import { METRES_PER } from '../../parts/format';
 import { useUnits } from '../../state/units';
-import { Say } from '../../parts/say';
+import { forecast as msg, capital, term } from '../../words';
 
 const NO_PLACES: Place[] = [];
 
@@ -32,27 +32,48 @@ const onNarrow = (listener: () => void): (() => void) => {
 };
 
 /** The rival that came nearest to the fit, or passed it. */
-const nearestWords = ({ nearest }: ScoreCard): string => (nearest === 'schools' ? 'the strategies' : 'the same chance everywhere');
+const nearestWords = ({ nearest }: ScoreCard): string =>
+  nearest === 'strategies' ? msg('forecast.theStrategies') : msg('forecast.theSameChanceEverywhere');
 
 /** What the chances rest on. @param logged whether the water has a log, fitted or not */
-function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, schoolsOnly: boolean, logged: boolean): string {
-  const own = looks ? `from ${trips} trips, ${grouped(looks)} looks, ${grouped(contacts)} contacts` : 'no log here yet';
-  if (borrowed) return `${own}; started from ${borrowed.water}: ${borrowed.trips} trips, ${grouped(borrowed.contacts)} contacts`;
+function basisWords({ looks, trips, contacts, borrowed }: ForecastAnswer, strategiesOnly: boolean, logged: boolean): string {
+  const own = looks
+    ? msg('forecast.fromTripsLooksContacts', { trips, looks: grouped(looks), contacts: grouped(contacts) })
+    : msg('forecast.noLogHereYet');
+  if (borrowed)
+    return msg('forecast.startedFromTripsContacts', {
+      own,
+      water: borrowed.water,
+      trips: borrowed.trips,
+      contacts: grouped(borrowed.contacts),
+    });
   if (looks) return own;
-  if (schoolsOnly) return 'from the strategies alone: what was logged is set aside';
-  return logged ? 'from the strategies alone: not updated from the log yet' : 'from the strategies alone: no log yet';
+  if (strategiesOnly) return msg('forecast.fromTheStrategiesAlone');
+  return logged ? msg('forecast.fromTheStrategiesAlone2') : msg('forecast.fromTheStrategiesAlone3');
 }
 
 /** Where the species will hold, how deep, how sure, and why. */
 export function ForecastView() {
-  const { chart, chartBytes, water, species, conditions, log, running, setWhatIf } = useWaterState();
-  const worker = useForecastWorker(chartBytes);
+  const { chart, chartBytes, water, species, conditions, day, log, running, setWhatIf } = useWaterState();
+  const { service, failed: broken } = useForecastService(chartBytes);
   const { depth: unit } = useUnits();
-  const contours = useContours(worker, METRES_PER[unit]);
+  const contours = useContours(service, day.level, METRES_PER[unit]);
   // A trip after fish of a size asks for those until told otherwise.
   const [askedLarge, setAskedLarge] = useState<boolean | null>(null);
   const wantsLarge = askedLarge ?? (running?.goal === 'size' || running?.goal === 'best');
-  const { answer, fit, failed, refit, cancel, progress, scores, schoolsOnly, setFitAnyway, today } = useForecast(worker, wantsLarge);
+  const {
+    answer,
+    fit,
+    failed: notAnswered,
+    refit,
+    cancel,
+    progress,
+    scores,
+    strategiesOnly,
+    setFitAnyway,
+    today,
+  } = useForecast(service, wantsLarge);
+  const failed = broken ?? notAnswered;
   const cellIndex = useCellIndex();
   const [chosen, setChosen] = useState<number | null>(null);
   const [picked, setPicked] = useState<CellView | null>(null);
@@ -96,16 +117,20 @@ export function ForecastView() {
   useEffect(() => {
     let gone = false;
     setReasons([]);
-    if (picked && worker && answer)
-      void worker.reasons(picked.cell).then((r) => {
-        if (!gone) setReasons(r);
-      });
+    if (picked && service && answer)
+      service.reasons(answer, picked.cell).then(
+        (r) => {
+          if (!gone) setReasons(r);
+        },
+        // That the thread broke is said by the forecast itself.
+        () => undefined,
+      );
     return () => {
       gone = true;
     };
-  }, [picked, worker, answer]);
+  }, [picked, service, answer]);
 
-  if (!chart) return <NoChart needs="The forecast needs depths." />;
+  if (!chart) return <NoChart needs={msg('forecast.theForecastNeedsDepths')} />;
   const choose = (number: number): void => {
     setChosen(number);
     setPicked(null);
@@ -115,7 +140,7 @@ export function ForecastView() {
   return (
     <div className="grid h-full grid-cols-[1fr_396px] grid-rows-[minmax(0,1fr)_auto] max-lg:grid-cols-1 max-lg:grid-rows-[55%_45%_auto] max-lg:overflow-y-auto">
       <WaterMap
-        label={`Forecast for ${species.name} on ${water.name}`}
+        label={msg('forecast.forecastForOn', { name: term(species.name), name2: water.name })}
         contours={contours}
         unit={METRES_PER[unit]}
         topRoom={80}
@@ -130,10 +155,10 @@ export function ForecastView() {
         <div className="absolute left-3 top-3 flex max-w-[calc(100%-1.5rem)] flex-col items-start gap-2 max-md:left-2 max-md:top-2 max-md:max-w-[calc(100%-1rem)] max-md:gap-1">
           <div className="flex flex-wrap items-center gap-2">
             <p className="rounded-box border border-line bg-surface px-3 py-2 max-md:px-2 max-md:py-1 max-md:text-sm">
-              <b>{species.name[0].toUpperCase() + species.name.slice(1)}</b>: <Say>chance that one scan of a 25 m cell shows</Say>{' '}
-              {answer?.large ? 'a large one' : 'one'}
+              <b>{capital(term(species.name))}</b>: {msg('forecast.chanceThatOneScan', { cell: CELL })}{' '}
+              {answer?.large ? msg('forecast.aLargeOne') : msg('forecast.one')}
               <span className="block text-sm text-mute max-md:text-xs" data-testid="basis">
-                {answer ? basisWords(answer, schoolsOnly, log.trips.length > 0) : 'computing …'}
+                {answer ? basisWords(answer, strategiesOnly, log.trips.length > 0) : msg('forecast.computing')}
                 {' · '}
                 {dayInZone(conditions.at, water.time_zone)} {clockInZone(conditions.at, water.time_zone)}
               </span>
@@ -141,11 +166,11 @@ export function ForecastView() {
             {answer?.sizes && (
               <div className="w-64 rounded-box bg-surface">
                 <Segments
-                  label="Size of fish"
+                  label={msg('forecast.sizeOfFish')}
                   value={wantsLarge}
                   options={[
-                    [false, 'Any size'],
-                    [true, `Large, ${Math.round(answer.sizes.large)} of ${Math.round(answer.sizes.sized)}`],
+                    [false, msg('forecast.anySize')],
+                    [true, msg('forecast.largeOf', { large: Math.round(answer.sizes.large), sized: Math.round(answer.sizes.sized) })],
                   ]}
                   onChange={setAskedLarge}
                 />
@@ -172,16 +197,16 @@ export function ForecastView() {
           </div>
           {scores?.verdict === 'worse' && (
             <p role="alert" className="max-w-[34rem] rounded-box border-2 border-warn bg-surface px-3 py-2" data-testid="worse">
-              <b>Tested on unseen trips, this log does worse than {nearestWords(scores)}.</b>{' '}
-              {schoolsOnly ? 'Showing the strategies.' : 'Showing what the log says anyway.'}{' '}
-              <button type="button" className="btn btn-sm ml-1" onClick={() => setFitAnyway(schoolsOnly)}>
-                {schoolsOnly ? 'Show the log anyway' : 'Show the strategies'}
+              <b>{msg('forecast.testedOnUnseenTrips', { scores: nearestWords(scores) })}</b>{' '}
+              {strategiesOnly ? msg('forecast.showingTheStrategies') : msg('forecast.showingWhatTheLog')}{' '}
+              <button type="button" className="btn btn-sm ml-1" onClick={() => setFitAnyway(strategiesOnly)}>
+                {strategiesOnly ? msg('forecast.showTheLogAnyway') : msg('forecast.showTheStrategies')}
               </button>
             </p>
           )}
           {scores?.verdict === 'not told apart' && (
             <p className="rounded-box border border-line bg-surface px-3 py-1.5 text-sm" data-testid="untold">
-              Tested on unseen trips, this log is so far no better and no worse than {nearestWords(scores)}.
+              {msg('forecast.testedOnUnseenTrips2', { scores: nearestWords(scores) })}
             </p>
           )}
           {failed && (
@@ -195,15 +220,18 @@ export function ForecastView() {
           {change ? <ChangeLegend full={fullChange} /> : <Legend full={full} />}
         </div>
       </WaterMap>
-      <aside aria-label="Best places" className="flex min-h-0 flex-col border-l border-line bg-surface max-lg:border-l-0 max-lg:border-t">
+      <aside
+        aria-label={msg('forecast.bestPlaces')}
+        className="flex min-h-0 flex-col border-l border-line bg-surface max-lg:border-l-0 max-lg:border-t"
+      >
         <div className="px-3.5 pb-1.5 pt-2">
-          <h1 className="sr-only">Places</h1>
+          <h1 className="sr-only">{msg('forecast.places')}</h1>
           <Segments<'best' | 'teach'>
-            label="Which places"
+            label={msg('forecast.whichPlaces')}
             value={list}
             options={[
-              ['best', `Best places${answer ? `, ${answer.places.length}` : ''}`],
-              ['teach', 'Best to scout'],
+              ['best', msg('forecast.bestPlaces2', { answer: answer ? `, ${answer.places.length}` : '' })],
+              ['teach', msg('forecast.bestToScout')],
             ]}
             onChange={(l) => {
               setList(l);
@@ -213,18 +241,18 @@ export function ForecastView() {
           <div className="flex items-center justify-between gap-2 text-sm">
             <Files answer={answer} />
             <p className="whitespace-nowrap text-right text-[13px] text-mute">
-              {list === 'best' ? 'chance per scan · 80 % interval' : 'never looked at: for practice days'}
+              {list === 'best' ? msg('forecast.chancePerScanInterval') : msg('forecast.neverLookedAtFor')}
             </p>
           </div>
           {list === 'best' && listed[0]?.fishing === null && (
-            <p className="text-[13px] text-mute">Not enough fishing logged to estimate a 10-minute chance.</p>
+            <p className="text-[13px] text-mute">{msg('forecast.notEnoughFishingLogged')}</p>
           )}
         </div>
         <ol
           className="min-h-0 flex-1 overflow-y-auto border-t border-line"
           data-testid="places"
           tabIndex={0}
-          aria-label={list === 'best' ? 'Best places, best first' : 'Places best to scout, the best first'}
+          aria-label={list === 'best' ? msg('forecast.bestPlacesBestFirst') : msg('forecast.placesBestToScout')}
         >
           {listed.map((place, i) => (
             <PlaceRow
@@ -240,8 +268,8 @@ export function ForecastView() {
         </ol>
         <div className="border-t border-line p-3">
           <PositionField
-            label="Look at a position in the forecast"
-            button="Why here?"
+            label={msg('forecast.lookAtAPosition')}
+            button={msg('forecast.whyHere')}
             onPosition={(position) => {
               const p = metricPlane(chart.epsg).toMetric(position);
               pick(p);

@@ -1,5 +1,6 @@
 import { percent } from '../../parts/format';
 import { strength } from '../../parts/water-map';
+import { forecast as msg } from '../../words';
 
 /** A round number just above the chances that the best of the water reach: painted fully. */
 export function fullChance(probability: Float32Array): number {
@@ -11,7 +12,7 @@ export function fullChance(probability: Float32Array): number {
 /** What the colours of the map mean. */
 export function Legend({ full }: { full: number }) {
   return (
-    <svg width="286" height="40" role="img" aria-label={`painted from 0 to ${percent(full)}`}>
+    <svg width="286" height="40" role="img" aria-label={msg('legend.paintedFromTo', { full: percent(full) })}>
       <defs>
         <pattern id="legend-unsure" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="1.6" height="8" fill="var(--ink)" />
@@ -29,7 +30,7 @@ export function Legend({ full }: { full: number }) {
       ))}
       <rect x="226" width="48" height="15" fill="url(#legend-unsure)" />
       <text x="250" y="32" textAnchor="middle" fontSize="12" fill="var(--ink)">
-        unsure
+        {msg('legend.unsure')}
       </text>
     </svg>
   );
@@ -38,7 +39,7 @@ export function Legend({ full }: { full: number }) {
 /** What the colours mean where the map shows a change. */
 export function ChangeLegend({ full }: { full: number }) {
   return (
-    <svg width="286" height="40" role="img" aria-label={`change of the chance, from −${percent(full)} to +${percent(full)}`}>
+    <svg width="286" height="40" role="img" aria-label={msg('legend.changeOfTheChance', { full: percent(full) })}>
       <defs>
         <pattern id="legend-falls" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="1.6" height="8" fill="var(--ink)" />

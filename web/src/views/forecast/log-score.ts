@@ -1,2 +1,3 @@
+import { decimal } from '../../words';
 /** A gain in log score, with its sign. */
-export const logScoreGain = (v: number): string => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(4)}`;
+export const logScoreGain = (v: number): string => `${v < 0 ? '−' : '+'}${decimal(Math.abs(v), 4)}`;

@@ -1,34 +1,36 @@
-import { SCHOOL_NAMES, SCHOOLS, type HeldScores, type Rival, type ScoreCard } from '@restless-shoal/core/forecast';
+import { STRATEGIES, type HeldScores, type Rival, type ScoreCard, type Strategy } from '@restless-shoal/core/forecast';
 import { Dialog } from '../../parts/dialog';
 import { grouped, percent } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import { logScoreGain } from './log-score';
+import { forecast as msg, strategyName, decimal, capital, term } from '../../words';
 
 const HELD: Record<HeldScores['held'], string> = {
-  trips: 'trips, in groups',
-  fortnights: 'whole fortnights',
-  'last season': 'the last season',
+  trips: msg('modelCard.tripsInGroups'),
+  fortnights: msg('modelCard.wholeFortnights'),
+  'last season': msg('modelCard.theLastSeason'),
 };
 
 const rivalName = (rival: Rival): string =>
-  (SCHOOLS as readonly string[]).includes(rival)
-    ? SCHOOL_NAMES[rival as keyof typeof SCHOOL_NAMES]
-    : rival === 'schools'
-      ? 'the schools combined'
-      : `the ${rival}`;
+  (STRATEGIES as readonly string[]).includes(rival)
+    ? strategyName(rival as Strategy)
+    : rival === 'strategies'
+      ? msg('modelCard.theStrategiesCombined')
+      : msg('modelCard.the', { rival: term(rival) });
 
 /** What in the scores asks for care, in words. */
 export function weakSpots(scores: ScoreCard): string[] {
   const out: string[] = [];
   for (const { held, model, rivals } of scores.made) {
-    const where = `with ${HELD[held]} held out`;
-    if (model.expectedOverSeen > 1.15) out.push(`It says too much ${where}: ${model.expectedOverSeen.toFixed(2)} expected for each seen.`);
+    const where = msg('modelCard.withHeldOut', { held: HELD[held] });
+    if (model.expectedOverSeen > 1.15)
+      out.push(msg('modelCard.overpredictsExpectedForEach', { where, expectedOverSeen: decimal(model.expectedOverSeen, 2) }));
     if (model.expectedOverSeen < 0.85)
-      out.push(`It says too little ${where}: ${model.expectedOverSeen.toFixed(2)} expected for each seen.`);
-    if (model.slope < 0.8) out.push(`It is too bold ${where} (slope ${model.slope.toFixed(2)}).`);
-    if (model.slope > 1.25) out.push(`It is too timid ${where} (slope ${model.slope.toFixed(2)}).`);
+      out.push(msg('modelCard.underpredictsExpectedForEach', { where, expectedOverSeen: decimal(model.expectedOverSeen, 2) }));
+    if (model.slope < 0.8) out.push(msg('modelCard.overconfidentSlope', { where, slope: decimal(model.slope, 2) }));
+    if (model.slope > 1.25) out.push(msg('modelCard.underconfidentSlope', { where, slope: decimal(model.slope, 2) }));
     for (const [name, { modelBetterBy }] of Object.entries(rivals) as [Rival, HeldScores['rivals'][Rival]][])
-      if (modelBetterBy.value < 0) out.push(`${where[0].toUpperCase()}${where.slice(1)}, ${rivalName(name)} did better.`);
+      if (modelBetterBy.value < 0) out.push(msg('modelCard.didBetter', { where: capital(where), name: rivalName(name) }));
   }
   return out;
 }
@@ -40,15 +42,12 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
   const [first] = scores.made;
   const years = scores.years.filter((y) => y.looks > 0);
   return (
-    <Dialog title={`Model card: ${species.name}, ${water.name}`} onClose={onClose}>
-      <p className="num text-sm">
-        Scored on {grouped(first.model.looks)} scans of {first.model.trips} trips, each weighted to the water by its depth. Everything was
-        learned anew without what it was judged by.
-      </p>
+    <Dialog title={msg('modelCard.modelCard', { name: term(species.name), name2: water.name })} onClose={onClose}>
+      <p className="num text-sm">{msg('modelCard.scoredOnScansOf', { looks: grouped(first.model.looks), trips: first.model.trips })}</p>
       <table className="num mt-2 w-full text-right text-sm" data-testid="card">
         <thead>
           <tr className="text-mute">
-            <th className="text-left font-normal">held out</th>
+            <th className="text-left font-normal">{msg('modelCard.heldOut')}</th>
             {scores.made.map((m) => (
               <th key={m.held} className="font-normal">
                 {HELD[m.held]}
@@ -59,14 +58,14 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
         <tbody>
           {(
             [
-              ['log score, nats per look', (m) => logScoreGain(m.model.logScore)],
-              ['Brier score', (m) => m.model.brier.toFixed(4)],
-              ['area under the curve', (m) => m.model.auc.toFixed(2)],
-              ['expected over seen', (m) => m.model.expectedOverSeen.toFixed(2)],
-              ['calibration slope', (m) => m.model.slope.toFixed(2)],
-              ['held by the best tenth', (m) => percent(m.bestTenth.model)],
-              ...(['base rate', 'hot spots', 'schools', ...SCHOOLS] as Rival[]).map((r): [string, (m: HeldScores) => string] => [
-                `better than ${rivalName(r)} by`,
+              [msg('modelCard.logScoreNatsPer'), (m) => logScoreGain(m.model.logScore)],
+              [msg('modelCard.brierScore'), (m) => decimal(m.model.brier, 4)],
+              [msg('modelCard.areaUnderTheCurve'), (m) => decimal(m.model.auc, 2)],
+              [msg('modelCard.expectedOverSeen'), (m) => decimal(m.model.expectedOverSeen, 2)],
+              [msg('modelCard.calibrationSlope'), (m) => decimal(m.model.slope, 2)],
+              [msg('modelCard.heldByTheBest'), (m) => percent(m.bestTenth.model)],
+              ...(['base rate', 'hot spots', 'strategies', ...STRATEGIES] as Rival[]).map((r): [string, (m: HeldScores) => string] => [
+                msg('modelCard.betterThanBy', { r: rivalName(r) }),
                 (m) => logScoreGain(m.rivals[r].modelBetterBy.value),
               ]),
             ] as [string, (m: HeldScores) => string][]
@@ -84,7 +83,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
       </table>
       {years.length > 1 && (
         <>
-          <h3 className="mt-3 text-sm font-bold">The strategies, season by season (nats per look against the average look)</h3>
+          <h3 className="mt-3 text-sm font-bold">{msg('modelCard.theStrategiesSeasonBy')}</h3>
           <table className="num w-full text-right text-sm">
             <thead>
               <tr className="text-mute">
@@ -97,13 +96,13 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
               </tr>
             </thead>
             <tbody>
-              {SCHOOLS.map((school) => (
-                <tr key={school} className="border-t border-line">
+              {STRATEGIES.map((strategy) => (
+                <tr key={strategy} className="border-t border-line">
                   <th scope="row" className="text-left font-normal">
-                    {SCHOOL_NAMES[school]}
+                    {strategyName(strategy)}
                   </th>
                   {years.map((y) => (
-                    <td key={y.year}>{logScoreGain(y.schools.find((s) => s.school === school)!.better.value)}</td>
+                    <td key={y.year}>{logScoreGain(y.strategies.find((s) => s.strategy === strategy)!.better.value)}</td>
                   ))}
                 </tr>
               ))}
@@ -111,7 +110,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
           </table>
         </>
       )}
-      <h3 className="mt-3 text-sm font-bold">Weak spots</h3>
+      <h3 className="mt-3 text-sm font-bold">{msg('modelCard.weakSpots')}</h3>
       {weak.length ? (
         <ul className="list-disc pl-5 text-sm">
           {weak.map((w) => (
@@ -119,7 +118,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
           ))}
         </ul>
       ) : (
-        <p className="text-sm text-mute">None that these scores show.</p>
+        <p className="text-sm text-mute">{msg('modelCard.noneInTheseScores')}</p>
       )}
     </Dialog>
   );

@@ -3,14 +3,12 @@ import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { Column } from '../../parts/column';
 import { hectares, percent, percentRange } from '../../parts/format';
 import { useWaterState } from '../../state/water';
-import { Say } from '../../parts/say';
-import { useSay } from '../../state/units';
+import { forecast as msg, capital, decimal, formatDepth, say, term } from '../../words';
 
 /** For and against, as a bar: what speaks for to the right in one colour, against in another, each with its words. */
 function ReasonBar({ reasons }: { reasons: Reason[] }) {
   const total = reasons.reduce((s, r) => s + Math.abs(r.effect), 0) || 1;
-  const say = useSay();
-  const label = reasons.map((r) => `${r.effect > 0 ? '+' : '−'}${Math.abs(r.effect).toFixed(1)} ${say(r.words)}`).join('; ');
+  const label = reasons.map((r) => `${r.effect > 0 ? '+' : '−'}${decimal(Math.abs(r.effect), 1)} ${say(r.says)}`).join('; ');
   return (
     <span role="img" aria-label={label} title={label} className="mt-1.5 flex h-2.5 gap-px">
       {[...reasons]
@@ -48,17 +46,15 @@ function ReasonWords({
   const con = reasons.filter((r) => r.effect < 0).slice(0, 2);
   return (
     <span className="block text-[13px] leading-snug text-mute">
-      <Say>{pro.map((r) => r.words).join(', ') || 'nothing speaks for it'}</Say>
+      {pro.map((r) => say(r.says)).join(', ') || msg('placeRow.noStrongReason')}
       {con.length > 0 && (
         <>
-          ; <b className="text-ink">against:</b> <Say>{con.map((r) => r.words).join(', ')}</Say>
+          ; <b className="text-ink">{msg('placeRow.against')}</b> {con.map((r) => say(r.says)).join(', ')}
         </>
       )}
-      .{' '}
-      {looked != null &&
-        (looked === 0 ? 'Never looked at.' : `${looked} ${looked === 1 ? 'look' : 'looks'}, ${saw ? `seen in ${saw}` : 'no fish'}.`)}
-      {today && <b className="text-ink"> Tried today.</b>}
-      {fishing !== null && ` Ten minutes of one rod: ${percent(fishing)}.`}
+      . {looked != null && (looked === 0 ? msg('placeRow.neverLookedAt') : msg('placeRow.looks', { looked, saw }))}
+      {today && <b className="text-ink"> {msg('placeRow.triedToday')}</b>}
+      {fishing !== null && msg('placeRow.chanceOfABite', { fishing: percent(fishing) })}
     </span>
   );
 }
@@ -102,24 +98,23 @@ export function PlaceRow({
           oxygenTo={oxygenHoldsTo(day.column.samples, species.leastOxygen)}
           cover={chart!.cells.woodDistance[place.cell] < 25 ? 1.8 : null}
           band={{ top: place.depthTop, bottom: place.depthBottom }}
-          label={`${place.depth.toFixed(1)} m deep, ${species.name} likely at ${place.depthTop.toFixed(1)}–${place.depthBottom.toFixed(1)} m`}
+          label={msg('placeRow.mDeepLikelyAt', {
+            depth: place.depth,
+            name: term(species.name),
+            depthTop: place.depthTop,
+            depthBottom: place.depthBottom,
+          })}
         />
         <span>
           <span className="flex items-baseline justify-between gap-2">
             <b className="leading-tight">
-              <Say>
-                {place.name}, {place.depth.toFixed(1)}&nbsp;m
-              </Say>
+              {capital(say(place.name))}, {formatDepth(place.depth).replace(' ', '\u00a0')}
             </b>
             <b className="num whitespace-nowrap text-fish">{percent(place.probability)}</b>
           </span>
           <span className="num flex justify-between text-[13px] text-mute">
-            <span>
-              <Say>
-                hold at {place.depthTop.toFixed(1)}–{place.depthBottom.toFixed(1)} m · {hectares(place.area)}
-              </Say>
-            </span>
-            <span title="80 % interval" className="whitespace-nowrap">
+            <span>{msg('placeRow.holdAtM', { depthTop: place.depthTop, depthBottom: place.depthBottom, area: hectares(place.area) })}</span>
+            <span title={msg('placeRow.interval')} className="whitespace-nowrap">
               {percentRange(place.low, place.high)}
             </span>
           </span>

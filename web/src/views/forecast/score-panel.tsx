@@ -1,12 +1,13 @@
 import { useState } from 'react';
-import { SCHOOL_NAMES, type HeldScores, type ScoreCard } from '@restless-shoal/core/forecast';
+import { type HeldScores, type ScoreCard } from '@restless-shoal/core/forecast';
 import { useOutcomes } from '../../api/queries';
 import { dayInZone, grouped, percent } from '../../parts/format';
 import { OutcomeWords } from '../../parts/outcome-words';
 import { useWaterState } from '../../state/water';
 import { ModelCard } from './model-card';
 import { logScoreGain } from './log-score';
-import { SchoolsSheet } from './schools-sheet';
+import { StrategiesSheet } from './strategies-sheet';
+import { forecast as msg, strategyName, term } from '../../words';
 
 /** Which strategy has been right, how good the forecast is on trips held out, and what the last trip made of it. */
 export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
@@ -14,13 +15,13 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   const outcomes = useOutcomes(water.id);
   const [stage, setStage] = useState<string | null>(null);
   const [card, setCard] = useState(false);
-  const [schools, setSchools] = useState(false);
+  const [strategies, setStrategies] = useState(false);
   const setting = (
     <>
-      <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setSchools(true)}>
-        Set the strategies
+      <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setStrategies(true)}>
+        {msg('scorePanel.setTheStrategies')}
       </button>
-      {schools && <SchoolsSheet onClose={() => setSchools(false)} />}
+      {strategies && <StrategiesSheet onClose={() => setStrategies(false)} />}
     </>
   );
   const last = outcomes.data?.find((o) => o.species === species.name);
@@ -32,13 +33,13 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   if (!scores)
     return (
       <section
-        aria-label="Scores"
+        aria-label={msg('scorePanel.scores')}
         className="col-span-full border-t border-line bg-surface px-4 py-2.5 text-sm text-mute max-lg:col-span-1"
       >
         <p className="flex flex-wrap items-center justify-between gap-x-4">
           {log.trips.filter((t) => t.end !== null).length < 4
-            ? 'Accuracy on unseen trips appears after four trips.'
-            : 'Accuracy on unseen trips is being worked out. It appears here.'}
+            ? msg('scorePanel.accuracyOnUnseenTrips')
+            : msg('scorePanel.accuracyOnUnseenTrips2')}
           {setting}
         </p>
         {outcome}
@@ -49,44 +50,54 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   const trips = scores.made[0];
   return (
     <section
-      aria-label="Scores"
+      aria-label={msg('scorePanel.scores')}
       className="col-span-full grid grid-cols-[minmax(0,1fr)_25rem] gap-6 border-t border-line bg-surface px-4 py-2 max-lg:col-span-1 max-lg:grid-cols-1"
     >
       <div>
         <div className="flex flex-wrap items-baseline justify-between gap-x-4 text-sm">
           <h2>
-            Which strategy has been right here,{' '}
-            <select className="select select-sm w-auto" aria-label="Stage" value={key} onChange={(e) => setStage(e.target.value)}>
+            {msg('scorePanel.whichStrategyHasBeen')}{' '}
+            <select
+              className="select select-sm w-auto"
+              aria-label={msg('scorePanel.stage')}
+              value={key}
+              onChange={(e) => setStage(e.target.value)}
+            >
               {scores.stages.map((s) => (
                 <option key={s.stage ?? 'all year'} value={s.stage ?? 'all year'}>
-                  {s.stage ?? 'all year'}
+                  {term(s.stage ?? 'all year')}
                 </option>
               ))}
             </select>
-            ? <b>better →</b>
+            ? <b>{msg('scorePanel.better')}</b>
           </h2>
           <span className="num text-mute">
-            log score, 80 % interval · {board.trips} trips, {grouped(board.looks)} looks
+            {msg('scorePanel.logScoreIntervalTrips', { trips: board.trips, looks: grouped(board.looks) })}
           </span>
         </div>
-        <Board lines={board.schools} />
+        <Board lines={board.strategies} />
       </div>
       <div className="grid grid-cols-[auto_1fr] gap-3 text-sm">
         <Curve scores={trips} />
         <div className="flex flex-col gap-0.5 leading-snug">
-          <h2>How good is it?</h2>
+          <h2>{msg('scorePanel.howGoodIsIt')}</h2>
           <p>
-            best tenth of the water <b className="num">held {percent(trips.bestTenth.model)}</b>, by hot spots{' '}
-            <b className="num">{percent(trips.bestTenth.hotSpots)}</b>
+            {msg('scorePanel.bestTenthOfThe')} <b className="num">{msg('scorePanel.held', { model: percent(trips.bestTenth.model) })}</b>
+            {msg('scorePanel.byHotSpots')} <b className="num">{percent(trips.bestTenth.hotSpots)}</b>
           </p>
           <p className="num">
-            log score {logScoreGain(trips.rivals.schools.modelBetterBy.value)} against the strategies
-            {scores.verdict === 'not told apart' && `: not told apart from ${scores.nearest === 'schools' ? 'them' : 'the average'} yet`}
+            {msg('scorePanel.logScoreAgainstThe', {
+              value: logScoreGain(trips.rivals.strategies.modelBetterBy.value),
+              value2:
+                scores.verdict === 'not told apart'
+                  ? msg('scorePanel.notToldApartFrom', { nearest: scores.nearest === 'strategies' ? 'yes' : 'no' })
+                  : '',
+            })}
           </p>
-          {outcome ?? <p className="text-mute">Shown on a trip, a forecast is kept and scored when the trip ends.</p>}
+          {outcome ?? <p className="text-mute">{msg('scorePanel.shownOnATrip')}</p>}
           <p className="-ml-3 flex">
             <button type="button" className="btn btn-ghost btn-sm touch-target -my-1.5" onClick={() => setCard(true)}>
-              Model card
+              {msg('scorePanel.modelCard')}
             </button>
             {setting}
           </p>
@@ -97,8 +108,8 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
   );
 }
 
-/** Schools as lines: the gain as a point, its interval as a bar, zero as the average look. */
-function Board({ lines }: { lines: ScoreCard['stages'][number]['schools'] }) {
+/** Strategies as lines: the gain as a point, its interval as a bar, zero as the average look. */
+function Board({ lines }: { lines: ScoreCard['stages'][number]['strategies'] }) {
   const reach = Math.max(1e-4, ...lines.flatMap((l) => [Math.abs(l.better.low), Math.abs(l.better.high)]));
   const [least, most] = [Math.max(-reach, Math.min(0, ...lines.map((l) => l.better.low))), Math.max(0, ...lines.map((l) => l.better.high))];
   const at = (v: number): number => (100 * (Math.max(least, Math.min(most, v)) - least)) / Math.max(1e-9, most - least);
@@ -106,22 +117,30 @@ function Board({ lines }: { lines: ScoreCard['stages'][number]['schools'] }) {
     <table className="w-full text-[13px] leading-none" data-testid="board">
       <thead className="sr-only">
         <tr>
-          <th>school</th>
-          <th>gain on the average look</th>
+          <th>{msg('scorePanel.strategy')}</th>
+          <th>{msg('scorePanel.gainOnTheAverage')}</th>
         </tr>
       </thead>
       <tbody>
-        {lines.map(({ school, better }) => (
-          <tr key={school}>
+        {lines.map(({ strategy, better }) => (
+          <tr key={strategy}>
             <th scope="row" className="w-36 py-px text-left font-normal">
-              {SCHOOL_NAMES[school]}
+              {strategyName(strategy)}
             </th>
             <td className="py-px">
               <span
                 className="relative block h-3.5"
-                title={`${logScoreGain(better.value)} (${logScoreGain(better.low)} to ${logScoreGain(better.high)})`}
+                title={msg('scorePanel.to', {
+                  value: logScoreGain(better.value),
+                  low: logScoreGain(better.low),
+                  high: logScoreGain(better.high),
+                })}
                 role="img"
-                aria-label={`log score ${logScoreGain(better.value)}, ${logScoreGain(better.low)} to ${logScoreGain(better.high)}`}
+                aria-label={msg('scorePanel.logScoreTo', {
+                  value: logScoreGain(better.value),
+                  low: logScoreGain(better.low),
+                  high: logScoreGain(better.high),
+                })}
               >
                 <span className="absolute inset-y-0 border-l border-dashed border-ink/60" style={{ left: `${at(0)}%` }} />
                 <span
@@ -151,7 +170,7 @@ export function Curve({ scores }: { scores: HeldScores }) {
       width="150"
       height="136"
       role="img"
-      aria-label={`calibration: ${curve.map((t) => `said ${percent(t.said)}, was ${percent(t.seen)}`).join('; ')}`}
+      aria-label={`calibration: ${curve.map((t) => msg('scorePanel.saidWas', { said: percent(t.said), seen: percent(t.seen) })).join('; ')}`}
     >
       <g transform="translate(30,6)">
         <rect width="104" height="104" fill="none" stroke="var(--line)" />
@@ -166,10 +185,10 @@ export function Curve({ scores }: { scores: HeldScores }) {
           <circle key={t.said} cx={at(t.said)} cy={104 - at(t.seen)} r="3.2" fill="var(--fish)" />
         ))}
         <text x="52" y="122" textAnchor="middle" fontSize="12" fill="var(--mute)">
-          said, to {percent(most)}
+          {msg('scorePanel.saidTo', { most: percent(most) })}
         </text>
         <text x="-4" y="56" textAnchor="end" fontSize="12" fill="var(--mute)">
-          was
+          {msg('scorePanel.was')}
         </text>
       </g>
     </svg>

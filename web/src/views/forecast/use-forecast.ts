@@ -2,15 +2,17 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { cellKey } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { sawSpecies, seenEarlier, type SeenToday } from '@restless-shoal/core/forecast';
+import { seenEarlier, tallyOf, type SeenToday } from '@restless-shoal/core/forecast';
 import { findSpecies } from '@restless-shoal/core/species';
-import { getJson, sendJson } from '../../api/client';
-import { useFit, useLooks, useScores, useWaters, type JobState } from '../../api/queries';
-import { outbox } from '../../offline/device';
+import { ask } from '../../api/client';
+import { useFit, useLookedAt, useScores, useWaters } from '../../api/queries';
+import { keepAndSend } from '../../offline/device';
 import { takeRefitWanted } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
-import type { useForecastWorker } from '../../workers/use-forecast-worker';
+import { Replaced, type ForecastService } from '../../workers/forecast-service';
+import { capital, say } from '../../words';
+import { told } from '../../parts/told';
 
 export interface FitProgress {
   share: number;
@@ -27,43 +29,31 @@ export function useCellIndex(): Map<number, number> {
   }, [chart]);
 }
 
-/** The forecast of the water for the Strip's conditions, computed in the worker whenever they change. */
-/** @param large large fish alone are asked for */
-export function useForecast(worker: ReturnType<typeof useForecastWorker>, large: boolean) {
+/** The forecast of the water for the Strip's conditions, computed anew whenever they change. @param large large fish alone are asked for */
+export function useForecast(service: ForecastService | null, large: boolean) {
   const { water, species, day, log, chart, running, whatIf } = useWaterState();
   const queries = useQueryClient();
   const fit = useFit(water.id, species.name);
-  const looks = useLooks(water.id);
+  const looks = useLookedAt(water.id);
   const scores = useScores(water.id, species.name);
   const [fitAnyway, setFitAnyway] = useState(false);
   const cellIndex = useCellIndex();
   const [computed, setAnswer] = useState<ForecastAnswer | null>(null);
   // An answer to another question is none to this one.
   const answer = computed?.species === species.name && computed.forecast.probability.length === chart?.cells.count ? computed : null;
-  const [opened, setOpened] = useState<Uint8Array | null | undefined>(undefined);
+  const [notAnswered, setNotAnswered] = useState<Error | null>(null);
   const [progress, setProgress] = useState<FitProgress | null>(null);
   const job = useRef<string | null>(null);
 
-  const tally = useMemo(() => {
-    if (!looks.data) return null;
-    const cells = new Map<number, [number, number, number]>();
-    const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
-    for (const trip of looks.data)
-      for (const look of trip.looks) {
-        const i = cellIndex.get(cellKey(look.column, look.row));
-        if (i === undefined) continue;
-        const entry = cells.get(i) ?? [i, 0, 0];
-        entry[1]++;
-        if (sawSpecies(look, is)) entry[2]++;
-        cells.set(i, entry);
-      }
-    return [...cells.values()];
-  }, [looks.data, cellIndex, species.name, water.species]);
+  const tally = useMemo(
+    () => looks.data && tallyOf(looks.data, (name) => findSpecies(name, water.species)?.name === species.name, cellIndex),
+    [looks.data, cellIndex, species.name, water.species],
+  );
 
   // What the trip that runs has seen so far.
   const earlier = useMemo((): SeenToday[] => {
     const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
-    const own = (looks.data ?? []).find((t) => t.trip === running?.id)?.looks ?? [];
+    const own = looks.data?.running.find((t) => t.trip === running?.id)?.looks ?? [];
     return seenEarlier(own, is, cellIndex);
   }, [looks.data, running?.id, cellIndex, species.name, water.species]);
   const today = useMemo(() => new Set(earlier.map((l) => l.cell)), [earlier]);
@@ -72,11 +62,11 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
     setProgress({ share: 0, error: null });
     try {
       // Each fit is followed by its own job: that of another species may have been asked for meanwhile.
-      const { job: id } = await sendJson<{ job: string }>('POST', `/waters/${water.id}/models`, { species: species.name });
+      const { job: id } = await ask('POST /waters/:water/models', { water: water.id }, { body: { species: species.name } });
       job.current = id;
       for (;;) {
         await new Promise((done) => setTimeout(done, 350));
-        const state = await getJson<JobState>(`/jobs/${id}`);
+        const state = await ask('GET /jobs/:job', { job: id });
         if (state.state === 'cancelled') return;
         if (job.current === id) setProgress({ share: state.share, error: state.error });
         if (state.state === 'failed') return;
@@ -84,35 +74,22 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
       }
       if (job.current === id) setProgress(null);
       await queries.invalidateQueries({ queryKey: ['fit', water.id, species.name] });
-      await queries.invalidateQueries({ queryKey: ['looks', water.id] });
+      // How good it is follows by itself.
+      for (const key of [
+        ['looks', water.id],
+        ['scores', water.id, species.name],
+      ])
+        await queries.invalidateQueries({ queryKey: key });
     } catch (error) {
-      setProgress({ share: 0, error: (error as Error).message });
+      setProgress({ share: 0, error: told(error) });
     }
   }, [queries, water.id, species.name]);
-
-  // A fit that nobody has scored yet is scored in the background: only then can the page say what it is worth.
-  const scoring = useRef('');
-  useEffect(() => {
-    const key = `${water.id} ${species.name} ${fit.data?.fittedAt}`;
-    if (!fit.data || scores.data !== null || scoring.current === key || progress) return;
-    scoring.current = key;
-    // Followed to its end also when another species is looked at meanwhile.
-    void (async () => {
-      const { job: id } = await sendJson<{ job: string }>('POST', `/waters/${water.id}/scores`, { species: species.name });
-      for (;;) {
-        await new Promise((done) => setTimeout(done, 2000));
-        const { state } = await getJson<JobState>(`/jobs/${id}`);
-        if (state !== 'waiting' && state !== 'running') break;
-      }
-      await queries.invalidateQueries({ queryKey: ['scores', water.id, species.name] });
-    })().catch(() => undefined);
-  }, [fit.data, scores.data, water.id, species.name, progress, queries]);
 
   const cancel = useCallback(async () => {
     const id = job.current;
     job.current = null;
     setProgress(null);
-    if (id) await sendJson('DELETE', `/jobs/${id}`).catch(() => undefined);
+    if (id) await ask('DELETE /jobs/:job', { job: id }).catch(() => undefined);
   }, []);
 
   // Fits of other waters are something to start from.
@@ -126,44 +103,40 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
     void refit();
   }, [fit.data, water.id, species.name, log.trips.length, others, refit]);
 
-  // What its species needs, or the schools, were set otherwise by hand: that is asking for it.
+  // What its species needs, or the strategies, were set otherwise by hand: that is asking for it.
   useEffect(() => {
     if (fit.data?.stale && takeRefitWanted(water.id, species.name)) void refit();
   }, [fit.data, water.id, species.name, refit]);
 
   // Where the log does no better than the strategies, the strategies are shown.
-  const schoolsOnly = scores.data?.verdict === 'worse' && !fitAnyway;
-  const bytes = fit.data === undefined ? undefined : schoolsOnly ? null : (fit.data?.bytes ?? null);
-  useEffect(() => {
-    if (!worker || bytes === undefined) return;
-    let gone = false;
-    void worker.openModel(bytes).then(() => {
-      if (!gone) setOpened(bytes);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [worker, bytes]);
+  const strategiesOnly = scores.data?.verdict === 'worse' && !fitAnyway;
+  const bytes = fit.data === undefined ? undefined : strategiesOnly ? null : (fit.data?.bytes ?? null);
 
   // While a finger drags, only the newest conditions are computed.
-  // A worker that was ended answers no more: whoever waits for it waits in vain, and its successor starts afresh.
-  const busy = useRef<typeof worker>(null);
+  const busy = useRef<ForecastService | null>(null);
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
-    // Not with the model of the question before: its answer would stand under this one's name.
-    if (!worker || bytes === undefined || opened !== bytes) return;
-    next.current = async () => setAnswer(await worker.forecast({ day, species, tally, earlier, large }));
-    if (busy.current === worker) return;
-    busy.current = worker;
+    if (!service || bytes === undefined) return;
+    next.current = async () => {
+      try {
+        setAnswer(await service.forecast({ day, species, tally: tally ?? null, earlier, large }, bytes));
+        setNotAnswered(null);
+      } catch (error) {
+        // Of a chart that was followed by another nobody waits for an answer.
+        if (busy.current === service && !(error instanceof Replaced)) setNotAnswered(error as Error);
+      }
+    };
+    if (busy.current === service) return;
+    busy.current = service;
     void (async () => {
-      while (next.current && busy.current === worker) {
+      while (next.current && busy.current === service) {
         const run = next.current;
         next.current = null;
-        await run().catch(() => undefined);
+        await run();
       }
-      if (busy.current === worker) busy.current = null;
+      if (busy.current === service) busy.current = null;
     })();
-  }, [worker, opened, bytes, day, species, tally, earlier, large]);
+  }, [service, bytes, day, species, tally, earlier, large]);
 
   // What was shown on a trip is kept before anybody knows, to be held against what the trip sees.
   const shownFor = useRef('');
@@ -175,20 +148,22 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
       if (localStorage.getItem('outlook') === key) return;
       const { cells } = chart;
       const round = (p: number): number => Number(p.toPrecision(4));
-      void outbox
-        .put('PUT', `/trips/${running.id}/outlooks/${newId()}`, {
+      void keepAndSend(
+        'PUT /trips/:trip/outlooks/:id',
+        { trip: running.id, id: newId() },
+        {
           species: species.name,
           at: Date.now(),
           columns: [...cells.column],
           rows: [...cells.row],
           chances: [...answer.forecast.probability].map(round),
           places: answer.places.map((p) => ({
-            name: p.name,
+            name: capital(say(p.name)),
             chance: round(p.probability),
-            cells: p.cells.map((c) => [cells.column[c], cells.row[c]]),
+            cells: p.cells.map((c): [number, number] => [cells.column[c], cells.row[c]]),
           })),
-        })
-        .then(() => localStorage.setItem('outlook', key));
+        },
+      ).then(() => localStorage.setItem('outlook', key));
     }, 1500);
     return () => clearTimeout(timer);
   }, [running, answer, chart, species.name, whatIf]);
@@ -196,11 +171,11 @@ export function useForecast(worker: ReturnType<typeof useForecastWorker>, large:
   return {
     today,
     scores: scores.data ?? null,
-    schoolsOnly,
+    strategiesOnly,
     setFitAnyway,
     answer,
     fit: fit.data,
-    failed: fit.error ?? looks.error,
+    failed: notAnswered ?? fit.error ?? looks.error,
     refit,
     cancel,
     progress,

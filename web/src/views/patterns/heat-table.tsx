@@ -1,13 +1,13 @@
-import { covariate, type HeatCell } from '@restless-shoal/core/patterns';
+import { classLabel, covariate, labelKey, type HeatCell } from '@restless-shoal/core/patterns';
 import { EChart, hoverWords } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
-import { times } from './words';
-import { numbersIn, unitIn, type UnitSystem } from '@restless-shoal/core/units';
+import { times } from './class-words';
+import { patterns as msg, covariateName, decimal, labelWords } from '../../words';
 
 interface HeatProps {
   keys: [string, string];
   cells: HeatCell[];
-  names: [string[], string[]];
+  classes: [number[], number[]];
   onPress: (cell: HeatCell) => void;
   onReady: (picture: (() => string) | null) => void;
 }
@@ -22,19 +22,16 @@ const faded = (colour: string, share: number): string =>
     .padStart(2, '0')}`;
 
 /** Two covariates against each other: contacts a hectare with the looks in each cell, deeper colour for more than the rest of the same trips. */
-export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
-  const of = (units: UnitSystem, k: 0 | 1, n: number): string => {
-    const { unit } = covariate(keys[k]);
-    return `${numbersIn(units, unit, names[k][n])} ${unitIn(units, unit)}`;
-  };
+export function HeatTable({ keys, cells, classes, onPress, onReady }: HeatProps) {
+  const labels = [0, 1].map((k) => classes[k].map((c) => classLabel(covariate(keys[k]), c)));
   const most = Math.max(1.5, ...cells.filter((c) => c.looks >= LEAST).map((c) => c.rate));
   return (
     <EChart
-      label={`${covariate(keys[0]).name} against ${covariate(keys[1]).name}: contacts a hectare with the number of looks; the CSV holds the same numbers`}
-      of={JSON.stringify([keys, cells, names])}
+      label={msg('heatTable.againstContactsAHectare', { name: covariateName(keys[0]), name2: covariateName(keys[1]) })}
+      of={JSON.stringify([keys, cells, classes])}
       onPress={({ dataIndex }) => cells[dataIndex] && onPress(cells[dataIndex])}
       onReady={onReady}
-      option={({ css, font, tooltip, units }) => ({
+      option={({ css, font, tooltip }) => ({
         textStyle: font,
         grid: { left: 8, right: 8, top: 26, bottom: 4, containLabel: true },
         tooltip: {
@@ -43,18 +40,18 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
             const c = cells[dataIndex];
             const r = c.against;
             return hoverWords(
-              `${of(units, 0, c.a)} · ${of(units, 1, c.b)}`,
-              `${c.rate.toFixed(2)} a hectare, ${c.used} contacts`,
-              `${c.looks} looks on ${c.trips} trips`,
+              `${labelWords(labels[0][c.a])} · ${labelWords(labels[1][c.b])}`,
+              msg('heatTable.aHectareContacts', { rate: decimal(c.rate, 2), used: c.used }),
+              msg('heatTable.looksOnTrips', { looks: c.looks, trips: c.trips }),
               Number.isNaN(r.low)
-                ? 'too little to compare with the rest'
-                : `${times(r.ratio)} times the rest of the same trips (${times(r.low)}–${times(r.high)})`,
+                ? msg('heatTable.notEnoughDataTo')
+                : msg('heatTable.timesTheRestOf', { ratio: times(r.ratio), low: times(r.low), high: times(r.high) }),
             );
           },
         },
         xAxis: {
           type: 'category',
-          data: names[1].map((name) => numbersIn(units, covariate(keys[1]).unit, name)),
+          data: labels[1].map((l) => labelWords(l, false)),
           position: 'top',
           axisLabel: { ...font, fontSize: 12, interval: 0, hideOverlap: true },
           axisTick: { show: false },
@@ -62,7 +59,7 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
         },
         yAxis: {
           type: 'category',
-          data: names[0].map((name) => numbersIn(units, covariate(keys[0]).unit, name)),
+          data: labels[0].map((l) => labelWords(l, false)),
           inverse: true,
           axisLabel: { ...font, fontSize: 12 },
           axisTick: { show: false },
@@ -83,9 +80,9 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
             label: {
               show: true,
               formatter: ({ dataIndex }: { dataIndex: number }) =>
-                names[1].length > 6
-                  ? `{r|${cells[dataIndex].rate.toFixed(1)}}`
-                  : `{r|${cells[dataIndex].rate.toFixed(1)}}${names[0].length > 4 ? ' ' : '\n'}{n|${grouped(cells[dataIndex].looks)}}`,
+                classes[1].length > 6
+                  ? `{r|${decimal(cells[dataIndex].rate, 1)}}`
+                  : `{r|${decimal(cells[dataIndex].rate, 1)}}${classes[0].length > 4 ? ' ' : '\n'}{n|${grouped(cells[dataIndex].looks)}}`,
               rich: {
                 r: { fontSize: 15, fontWeight: 700, color: css('--ink'), fontFamily: font.fontFamily, lineHeight: 17 },
                 n: { fontSize: 11, color: css('--ink'), fontFamily: font.fontFamily },
@@ -98,7 +95,20 @@ export function HeatTable({ keys, cells, names, onPress, onReady }: HeatProps) {
   );
 }
 
-export const heatRows = ({ keys, cells, names }: Pick<HeatProps, 'keys' | 'cells' | 'names'>): (string | number | null)[][] => [
-  [covariate(keys[0]).name, covariate(keys[1]).name, 'per_hectare', 'contacts', 'looks', 'trips', 'times_the_rest', 'low', 'high'],
-  ...cells.map((c) => [names[0][c.a], names[1][c.b], c.rate, c.used, c.looks, c.trips, c.against.ratio, c.against.low, c.against.high]),
+/** As it stands in a CSV: in SI, whatever the reader's units. */
+const rowName = (key: string, k: number): string => labelKey(classLabel(covariate(key), k));
+
+export const heatRows = ({ keys, cells, classes }: Pick<HeatProps, 'keys' | 'cells' | 'classes'>): (string | number | null)[][] => [
+  [covariateName(keys[0]), covariateName(keys[1]), 'per_hectare', 'contacts', 'looks', 'trips', 'times_the_rest', 'low', 'high'],
+  ...cells.map((c) => [
+    rowName(keys[0], classes[0][c.a]),
+    rowName(keys[1], classes[1][c.b]),
+    c.rate,
+    c.used,
+    c.looks,
+    c.trips,
+    c.against.ratio,
+    c.against.low,
+    c.against.high,
+  ]),
 ];

@@ -1,13 +1,20 @@
 import { useState } from 'react';
-import { LEAST_RESPONSES, LEAST_TARGETS, MOOD_FACTORS, type MoodFactor, type Question } from '@restless-shoal/core/patterns';
+import {
+  LEAST_RESPONSES,
+  LEAST_TARGETS,
+  MOOD_FACTORS,
+  labelKey,
+  type Label,
+  type MoodFactor,
+  type Question,
+} from '@restless-shoal/core/patterns';
 import { EChart, Exports, hoverWords } from '../../parts/e-chart';
-import { grouped, percent } from '../../parts/format';
+import { grouped, percent, METRES_PER } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { useAnswer, type OpenLog } from '../../workers/use-patterns-worker';
 import { ShareLines } from './share-lines';
-import { capital } from './words';
-import { numbersIn, sayIn } from '@restless-shoal/core/units';
 import { useUnits } from '../../state/units';
+import { patterns as msg, formatFishLength, inUnit, labelWords, term, capital } from '../../words';
 
 /** What the angler wrote stands as it was written, whatever measures are in it. */
 const OWN_WORDS: MoodFactor[] = ['lure', 'colour', 'presentation'];
@@ -19,14 +26,18 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
   const { answer, failed } = useAnswer(log, ['mood', question, factor], (ask) => ask.mood(question, factor));
   const sizes = useAnswer(log, ['sizes', question], (ask) => ask.sizes(question)).answer;
   const [picture, setPicture] = useState<(() => string) | null>(null);
-  if (!answer) return <Waiting what="the responses" failed={failed} />;
-  const wordsOf = (line: { words: string }): string => (OWN_WORDS.includes(factor) ? line.words : sayIn(units, line.words));
+  if (!answer) return <Waiting what={msg('moodPage.theResponses')} failed={failed} />;
+  // What was typed stays as it was typed.
+  const wordsOf = ({ label }: { label: Label }): string => (OWN_WORDS.includes(factor) ? labelKey(label) : labelWords(label));
+  const name = term(factor);
+  // A step of depth as one counts: a metre, or five feet.
+  const step = units.depth === 'm' ? 1 : 5 * METRES_PER.ft;
   const unusual = answer.lines.filter((l) => l.p * answer.lines.length < 0.1);
   const spread = sizes && sizes.points.length >= LEAST_TARGETS ? sizes : null;
   return (
     <div className="grid h-full min-h-0 grid-cols-[11rem_minmax(0,1fr)_minmax(0,24rem)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
       <nav
-        aria-label="By what"
+        aria-label={msg('moodPage.byWhat')}
         className="overflow-y-auto border-r border-line p-2 max-lg:flex max-lg:flex-wrap max-lg:border-b max-lg:border-r-0"
       >
         {MOOD_FACTORS.map((f) => (
@@ -37,7 +48,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
             className={`btn touch-target w-full justify-start px-3 font-normal max-lg:w-auto ${f === factor ? 'btn-primary' : 'btn-ghost'}`}
             onClick={() => setFactor(f)}
           >
-            {f}
+            {term(f)}
           </button>
         ))}
       </nav>
@@ -45,53 +56,57 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
         <div className="flex items-baseline justify-between gap-2">
           <h1 className="text-[22px] font-bold leading-tight">
             {unusual.length
-              ? `${capital(wordsOf(unusual[0]))}: they took it ${percent(unusual[0].share.share)} of the time`
+              ? msg('moodPage.struckOfTheTime', { unusual: capital(wordsOf(unusual[0])), share: percent(unusual[0].share.share) })
               : answer.lines.length
-                ? `By ${factor}: no difference that this log can show`
-                : `Nothing to say by ${factor}`}
+                ? msg('moodPage.byNoClearDifference', { factor: name })
+                : msg('moodPage.notEnoughDataBy', { factor: name })}
           </h1>
           {answer.lines.length > 0 && (
             <Exports
-              name={`Responses by ${factor}`}
+              name={msg('moodPage.responsesBy', { factor: name })}
               rows={() => [
                 [factor, 'took_it', 'low', 'high', 'n', 'trips', 'p_fisher'],
-                ...answer.lines.map((l) => [l.words, l.share.share, l.share.low, l.share.high, l.share.n, l.share.trips, l.p]),
+                ...answer.lines.map((l) => [labelKey(l.label), l.share.share, l.share.low, l.share.high, l.share.n, l.share.trips, l.p]),
               ]}
             />
           )}
         </div>
         <p className="mb-3 mt-1 text-sm text-mute">
-          Of {grouped(answer.n)} responses of {species}, the share that struck or was hooked; bar: 80 %, trips counted as units.
-          {answer.few > 0 && ` ${answer.few} lie in kinds with fewer than ${LEAST_RESPONSES}.`}
-          {answer.notKnown > 0 && ` Not known for ${grouped(answer.notKnown)}.`} Only fish that were seen to answer are in it: a fish that
-          never showed is in no row.
+          {msg('moodPage.ofResponsesOfThe', {
+            n: grouped(answer.n),
+            species: term(species),
+            value: answer.few > 0 ? msg('moodPage.areInGroupsOf', { few: answer.few, leastResponses: LEAST_RESPONSES }) : '',
+            value2: answer.notKnown > 0 ? msg('moodPage.notKnownFor', { notKnown: grouped(answer.notKnown) }) : '',
+          })}
         </p>
         {answer.lines.length > 0 ? (
           <ShareLines
-            least={LEAST_RESPONSES}
-            what="responses"
+            min={LEAST_RESPONSES}
+            what={msg('moodPage.responses')}
             lines={answer.lines.map((l) => ({
               words: wordsOf(l),
               share: l.share,
               note:
                 l.p * answer.lines.length < 0.1
-                  ? `unlike the others (chance ${l.p < 0.01 ? 'under 1' : Math.round(100 * l.p)} %)`
+                  ? msg('moodPage.differsFromTheOthers', { p: l.p < 0.01 ? msg('moodPage.under') : Math.round(100 * l.p) })
                   : undefined,
             }))}
           />
         ) : (
           <p>
-            It takes {LEAST_RESPONSES} responses with {factor === 'light' ? 'a time' : factor} in at least one kind. Log what a lure did in
-            one touch on the Deck, the follows and misses as well.
+            {msg('moodPage.needsAtLeastResponses', {
+              leastResponses: LEAST_RESPONSES,
+              factor: factor === 'light' ? msg('moodPage.aTime') : name,
+            })}
           </p>
         )}
       </section>
       <aside className="flex min-h-0 flex-col border-l border-line bg-surface p-4 max-lg:border-l-0 max-lg:border-t">
         <div className="flex items-baseline justify-between">
-          <h2 className="font-bold">Size and depth</h2>
+          <h2 className="font-bold">{msg('moodPage.sizeAndDepth')}</h2>
           {spread && (
             <Exports
-              name="Size and depth"
+              name={msg('moodPage.sizeAndDepth')}
               picture={picture ?? undefined}
               rows={() => [['depth_m', 'length_m'], ...spread.points.map((p) => [...p])]}
             />
@@ -100,14 +115,23 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
         {spread ? (
           <>
             <p className="text-sm text-mute">
-              {spread.byDepth && (spread.byDepth.low > 0 || spread.byDepth.high < 0)
-                ? `${spread.byDepth.slope > 0 ? 'Larger' : 'Smaller'} deeper: ${Math.abs(100 * spread.byDepth.slope).toFixed(1)} cm a metre (${(100 * Math.min(Math.abs(spread.byDepth.low), Math.abs(spread.byDepth.high))).toFixed(1)}–${(100 * Math.max(Math.abs(spread.byDepth.low), Math.abs(spread.byDepth.high))).toFixed(1)}, 80 %)`
-                : 'No change of size with depth that this log can show'}
-              ; {spread.points.length} landed.
+              {msg('moodPage.landed', {
+                byDepth:
+                  spread.byDepth && (spread.byDepth.low > 0 || spread.byDepth.high < 0)
+                    ? msg('moodPage.largerDeeperCmA', {
+                        more: spread.byDepth.slope > 0 ? 'yes' : 'no',
+                        slope: Math.abs(spread.byDepth.slope) * step,
+                        step,
+                        low: Math.min(Math.abs(spread.byDepth.low), Math.abs(spread.byDepth.high)) * step,
+                        high: Math.max(Math.abs(spread.byDepth.low), Math.abs(spread.byDepth.high)) * step,
+                      })
+                    : msg('moodPage.noClearChangeOf'),
+                points: spread.points.length,
+              })}
             </p>
             <div className="min-h-64 flex-1">
               <EChart
-                label="Length of landed fish against depth"
+                label={msg('moodPage.lengthOfLandedFish')}
                 of={JSON.stringify(spread.points)}
                 onReady={(p) => setPicture(() => p)}
                 option={({ css, font, tooltip, units }) => ({
@@ -116,22 +140,22 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
                   tooltip: {
                     ...tooltip,
                     formatter: ({ value }: { value: [number, number] }) =>
-                      hoverWords(null, sayIn(units, `${value[1].toFixed(0)} cm at ${value[0].toFixed(1)} m`)),
+                      hoverWords(null, msg('moodPage.cmAtM', { length: value[1] / 100, depth: value[0] })),
                   },
                   xAxis: {
                     type: 'value',
-                    name: `depth, ${units.depth}`,
+                    name: msg('moodPage.depth', { depth: units.depth }),
                     nameLocation: 'middle',
                     nameGap: 26,
                     nameTextStyle: { ...font, color: css('--mute') },
-                    axisLabel: { ...font, formatter: (v: number) => numbersIn(units, 'm', String(v)) },
+                    axisLabel: { ...font, formatter: (v: number) => inUnit(v, 'm') },
                     splitLine: { show: false },
                     axisLine: { lineStyle: { color: css('--line') } },
                   },
                   yAxis: {
                     type: 'value',
                     scale: true,
-                    axisLabel: { ...font, formatter: '{value} cm' },
+                    axisLabel: { ...font, formatter: (v: number) => formatFishLength(v / 100) },
                     splitLine: { lineStyle: { color: css('--line') } },
                   },
                   series: [
@@ -162,7 +186,7 @@ export function MoodPage({ log, question, species }: { log: OpenLog; question: Q
           </>
         ) : (
           <p className="mt-1 text-sm text-mute">
-            {sizes?.points.length ?? 0} landed fish with a length and a depth. It takes {LEAST_TARGETS}.
+            {msg('moodPage.landedFishWithA', { points: sizes?.points.length ?? 0, leastTargets: LEAST_TARGETS })}
           </p>
         )}
       </aside>

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { metricPlane } from '@restless-shoal/core/geo';
 import type { PickedContact, Pointed, Question } from '@restless-shoal/core/patterns';
@@ -9,13 +9,16 @@ import { useAnswer, useOpenLog } from '../../workers/use-patterns-worker';
 import { Filters } from './filters';
 import { MarksPage } from './marks-page';
 import { MoodPage } from './mood-page';
-import { Picked } from './picked';
-import { QuarrelsPage } from './quarrels-page';
-import { PAGES, readAddress, writeAddress, type Asked, type Page, type TwinsOf } from './question-address';
+import { DebatesPage } from './debates-page';
+import { PAGES, readAddress, writeAddress, type Asked, type Page, type SimilarTo } from './question-address';
 import { RodHoursPage } from './rod-hours-page';
-import { TwinsPage } from './twins-page';
 import { WherePage } from './where-page';
 import { YearsPage } from './years-page';
+import { patterns as msg } from '../../words';
+
+// The map is large, and wanted by few pages.
+const Picked = lazy(() => import('./picked').then((m) => ({ default: m.Picked })));
+const SimilarSpotsPage = lazy(() => import('./similar-page').then((m) => ({ default: m.SimilarSpotsPage })));
 
 /** What the fish had in common: against where the boat looked, or by the hours that were fished where nothing was scanned. */
 export function Patterns() {
@@ -67,29 +70,29 @@ function ChartedPatterns() {
   );
   const questionKey = JSON.stringify(question);
   useEffect(() => setPointed(null), [questionKey, page]);
-  const twinsAt = useCallback(
-    (of: TwinsOf) => {
+  const similarTo = useCallback(
+    (of: SimilarTo) => {
       setPointed(null);
-      ask({ page: 'twins', of });
+      ask({ page: 'similar', of });
     },
     [ask],
   );
-  const twinsOfPoints = useCallback(
+  const similarToPoints = useCallback(
     (points: [number, number][], words: string) => {
-      if (chart) twinsAt({ places: points.map((p) => metricPlane(chart.epsg).toLatLon(p)), words });
+      if (chart) similarTo({ places: points.map((p) => metricPlane(chart.epsg).toLatLon(p)), words });
     },
-    [chart, twinsAt],
+    [chart, similarTo],
   );
-  const twinsOfPointed = useCallback(
+  const similarToPointed = useCallback(
     (what: Pointed) => {
       void log.ask?.pick(question, what).then((contacts) =>
-        twinsOfPoints(
+        similarToPoints(
           contacts.map((c): [number, number] => [c.x, c.y]),
-          'where these held',
+          msg('patterns.whereTheseHeld'),
         ),
       );
     },
-    [log.ask, question, twinsOfPoints],
+    [log.ask, question, similarToPoints],
   );
 
   const name = question.species ?? 'bait';
@@ -104,9 +107,10 @@ function ChartedPatterns() {
         species={[...new Set([...water.logged, ...(question.species ? [question.species] : [])])]}
         basis={basis}
         outside={log.outside}
+        deriving={log.deriving}
         onChange={change}
       >
-        <div role="tablist" aria-label="Pages of Patterns" className="flex self-stretch overflow-x-auto">
+        <div role="tablist" aria-label={msg('patterns.pagesOfPatterns')} className="flex self-stretch overflow-x-auto">
           {PAGES.map(([key, words]) => (
             <button
               key={key}
@@ -124,10 +128,10 @@ function ChartedPatterns() {
       <div className="relative min-h-0 flex-1" role="tabpanel" aria-label={PAGES.find(([key]) => key === page)![1]}>
         {!log.ask ? (
           log.failed ? (
-            <Waiting what="the log of this water" failed={log.failed} />
+            <Waiting what={msg('patterns.theLogOfThis')} failed={log.failed} />
           ) : (
             <div className="mx-auto max-w-md p-8">
-              <Progress words="Laying out the log" share={log.share} />
+              <Progress words={msg('patterns.layingOutTheLog')} share={log.share} />
             </div>
           )
         ) : (
@@ -141,24 +145,30 @@ function ChartedPatterns() {
                 logged={water.logged}
                 onAsk={ask}
                 onPoint={point}
-                onTwins={twinsOfPointed}
+                onFindSimilar={similarToPointed}
               />
             }
             hours={<RodHoursPage species={question.species} />}
             mood={<MoodPage log={log} question={question} species={name} />}
             marks={<MarksPage log={log} question={question} species={name} />}
-            quarrels={<QuarrelsPage log={log} question={question} species={name} />}
+            debates={<DebatesPage log={log} question={question} species={name} />}
             years={<YearsPage log={log} question={question} species={name} />}
-            twins={<TwinsPage log={log} question={question} species={name} of={asked.of} onOf={twinsAt} />}
+            similar={
+              <Suspense fallback={<Waiting what={msg('patterns.theMap')} failed={null} />}>
+                <SimilarSpotsPage log={log} question={question} species={name} of={asked.of} onOf={similarTo} />
+              </Suspense>
+            }
           />
         )}
         {pointed && (
-          <Picked
-            words={pointed.words}
-            contacts={pointed.contacts}
-            onTwins={(places) => twinsOfPoints(places, 'the contact pointed at')}
-            onClose={() => setPointed(null)}
-          />
+          <Suspense fallback={null}>
+            <Picked
+              words={pointed.words}
+              contacts={pointed.contacts}
+              onFindSimilar={(places) => similarToPoints(places, msg('patterns.theContactPointedAt'))}
+              onClose={() => setPointed(null)}
+            />
+          </Suspense>
         )}
       </div>
     </div>

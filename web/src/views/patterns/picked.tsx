@@ -7,7 +7,7 @@ import { WaterMap, type MapMark } from '../../parts/water-map';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import type { ContourLine } from '@restless-shoal/core/chart';
-import { Say } from '../../parts/say';
+import { patterns as msg, term } from '../../words';
 
 const NO_LINES: ContourLine[] = [];
 const SHOWN = 120;
@@ -16,12 +16,12 @@ const SHOWN = 120;
 export function Picked({
   words,
   contacts,
-  onTwins,
+  onFindSimilar,
   onClose,
 }: {
   words: string;
   contacts: PickedContact[] | null;
-  onTwins: (places: [number, number][]) => void;
+  onFindSimilar: (places: [number, number][]) => void;
   onClose: () => void;
 }) {
   const { water } = useWaterState();
@@ -31,7 +31,7 @@ export function Picked({
   const max = Math.max(5, ...(contacts ?? []).map((c) => c.water)) * 1.05;
   return (
     <aside
-      aria-label="Contacts pointed at"
+      aria-label={msg('picked.contactsPointedAt')}
       data-testid="picked"
       className="absolute inset-y-0 right-0 z-10 flex w-[min(33rem,100%)] flex-col border-l-2 border-act bg-surface shadow-[-8px_0_24px_rgb(0_0_0/0.18)]"
     >
@@ -40,17 +40,17 @@ export function Picked({
           <h2 className="text-lg font-bold leading-tight">{words}</h2>
           <p className="num text-sm text-mute" data-testid="picked-count">
             {contacts
-              ? `${grouped(contacts.length)} target${contacts.length === 1 ? '' : 's'}, each once, the newest first`
-              : 'looking them up …'}
+              ? msg('picked.targetEachOnceThe', { contacts: grouped(contacts.length), contacts2: contacts.length })
+              : msg('picked.loading')}
           </p>
         </div>
-        <button type="button" className="btn btn-ghost touch-target px-2" aria-label="Close" onClick={onClose}>
+        <button type="button" className="btn btn-ghost touch-target px-2" aria-label={msg('picked.close')} onClick={onClose}>
           <X aria-hidden />
         </button>
       </div>
       <div className="mx-4 mt-1 h-[38%] overflow-hidden rounded-box border border-line">
         <WaterMap
-          label="Where they were"
+          label={msg('picked.whereTheyWere')}
           contours={NO_LINES}
           marks={marks}
           point={chosen && [chosen.x, chosen.y]}
@@ -62,10 +62,13 @@ export function Picked({
           <p className="num min-w-0 flex-1 text-sm">
             <b>
               {chosen.count > 1 ? `${chosen.count} ` : ''}
-              {chosen.species ?? chosen.kind}
+              {term(chosen.species ?? chosen.kind)}
             </b>
-            {chosen.confirmed !== 'none' ? `, by ${chosen.confirmed}` : ''} at{' '}
-            {chosen.top === null ? 'no depth given' : depthText(chosen.top, unit)} over {depthText(chosen.water, unit)}
+            {msg('picked.atOver', {
+              confirmed: chosen.confirmed !== 'none' ? msg('picked.by', { confirmed: term(chosen.confirmed) }) : '',
+              top: chosen.top === null ? msg('picked.noDepthGiven') : depthText(chosen.top, unit),
+              water: depthText(chosen.water, unit),
+            })}
             <span className="block text-mute">
               {inZone(new Date(chosen.at), water.time_zone, {
                 day: 'numeric',
@@ -74,18 +77,18 @@ export function Picked({
                 hour: '2-digit',
                 minute: '2-digit',
               })}{' '}
-              · <Say>surface {chosen.surface.toFixed(1)} °C</Say>
-              {chosen.cover && chosen.cover !== 'none' ? ` · ${chosen.cover}` : ''}
+              · {msg('picked.surfaceC', { surface: chosen.surface })}
+              {chosen.cover && chosen.cover !== 'none' ? ` · ${term(chosen.cover)}` : ''}
             </span>
           </p>
-          <button type="button" className="btn btn-primary touch-target" onClick={() => onTwins([[chosen.x, chosen.y]])}>
-            Find its twins
+          <button type="button" className="btn btn-primary touch-target" onClick={() => onFindSimilar([[chosen.x, chosen.y]])}>
+            {msg('picked.findSimilarSpots')}
           </button>
         </div>
       )}
       <ol
         className="mt-2 flex min-h-0 flex-1 flex-wrap content-start gap-x-1 gap-y-2 overflow-y-auto px-4 pb-3"
-        aria-label="Contacts as Columns"
+        aria-label={msg('picked.contactsAsColumns')}
       >
         {(contacts ?? []).slice(0, SHOWN).map((c, i) => {
           const depth = c.top === null ? c.water * 0.8 : (c.top + (c.bottom ?? c.top)) / 2;
@@ -107,7 +110,11 @@ export function Picked({
                   fish={c.kind === 'fish' ? [{ depth, count: Math.min(3, c.count) }] : []}
                   bait={c.kind === 'bait' ? { top: c.top ?? depth, bottom: c.bottom ?? depth } : null}
                   cover={c.cover && c.cover !== 'none' ? 1.5 : null}
-                  label={`${c.species ?? c.kind} at ${depthText(depth, unit)} over ${depthText(c.water, unit)}`}
+                  label={msg('picked.atOver2', {
+                    species: c.species ?? c.kind,
+                    depth: depthText(depth, unit),
+                    water: depthText(c.water, unit),
+                  })}
                 />
                 <span className="num block text-[11px] leading-tight text-mute">
                   {inZone(new Date(c.at), water.time_zone, { day: 'numeric', month: 'short' })}
@@ -117,7 +124,7 @@ export function Picked({
           );
         })}
         {(contacts?.length ?? 0) > SHOWN && (
-          <li className="w-full text-sm text-mute">and {grouped(contacts!.length - SHOWN)} older ones, all of them on the map</li>
+          <li className="w-full text-sm text-mute">{msg('picked.andOlderOnesAll', { contacts: grouped(contacts!.length - SHOWN) })}</li>
         )}
       </ol>
     </aside>

@@ -1,14 +1,15 @@
 import { COVARIATES, STAGES, type Question } from '@restless-shoal/core/patterns';
+import { patterns as msg, term } from '../../words';
 
 /** The pages of the view. */
 export const PAGES = [
-  ['where', 'Where'],
-  ['hours', 'Rod-hours'],
-  ['mood', 'Bait and mood'],
-  ['marks', 'Identification'],
-  ['quarrels', 'Debates'],
-  ['years', 'Years'],
-  ['twins', 'Similar spots'],
+  ['where', msg('questionAddress.where')],
+  ['hours', msg('questionAddress.rodHours')],
+  ['mood', msg('questionAddress.baitAndMood')],
+  ['marks', msg('questionAddress.identification')],
+  ['debates', msg('questionAddress.debates')],
+  ['years', msg('questionAddress.years')],
+  ['similar', msg('questionAddress.similarSpots')],
 ] as const;
 export type Page = (typeof PAGES)[number][0];
 
@@ -23,12 +24,12 @@ export interface Asked {
   beside: string | null;
   /** Drawn as a smooth curve instead of classes. */
   smooth: boolean;
-  /** What twins are sought of. */
-  of: TwinsOf | null;
+  /** What the similar spots are similar to. */
+  of: SimilarTo | null;
 }
 
 /** Places that others are to be like, and what they are. */
-export interface TwinsOf {
+export interface SimilarTo {
   places: { latitude: number; longitude: number }[];
   words: string;
 }
@@ -36,14 +37,14 @@ export interface TwinsOf {
 /** Places beyond which an address grows too long. */
 const MOST_PLACES = 40;
 
-function placesOf(address: URLSearchParams): TwinsOf | null {
+function placesOf(address: URLSearchParams): SimilarTo | null {
   const places = (address.get('of') ?? '').split(';').flatMap((text) => {
     const found = text.match(/^(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?)$/);
     return found && Math.abs(Number(found[1])) <= 90 && Math.abs(Number(found[2])) <= 180
       ? [{ latitude: Number(found[1]), longitude: Number(found[2]) }]
       : [];
   });
-  return places.length ? { places, words: address.get('like') ?? 'the place chosen' } : null;
+  return places.length ? { places, words: address.get('like') ?? msg('questionAddress.thePlaceChosen') } : null;
 }
 
 /** Bait as a kind of its own among the species. */
@@ -130,19 +131,19 @@ export function besideQuestion(question: Question, beside: string | null): { que
   if (!beside) return null;
   if (beside === BAIT) {
     const { size: _size, confirmedOnly: _sure, ...rest } = question;
-    return { question: { ...rest, species: null }, name: 'bait' };
+    return { question: { ...rest, species: null }, name: term('bait') };
   }
   const [kind, value] = [beside.slice(0, beside.indexOf(':')), beside.slice(beside.indexOf(':') + 1)];
   switch (kind) {
     case 'fish':
-      return { question: { ...question, species: value }, name: value };
+      return { question: { ...question, species: value }, name: term(value) };
     case 'size':
       return value === 'small' || value === 'medium' || value === 'large'
-        ? { question: { ...question, size: value }, name: `${value} ones` }
+        ? { question: { ...question, size: value }, name: msg('questionAddress.ones', { value: term(value) }) }
         : null;
     case 'stage': {
       const stage = STAGES.find((s) => s === value);
-      return stage ? { question: { ...question, stages: [stage] }, name: `in ${stage}` } : null;
+      return stage ? { question: { ...question, stages: [stage] }, name: msg('questionAddress.in', { stage: term(stage) }) } : null;
     }
     default:
       return null;

@@ -1,5 +1,6 @@
-import type { Share } from '@restless-shoal/core/patterns';
+import type { Share } from '@restless-shoal/core/numbers';
 import { grouped, percent } from '../../parts/format';
+import { patterns as msg } from '../../words';
 
 export interface ShareLine {
   words: string;
@@ -10,12 +11,12 @@ export interface ShareLine {
 /** Shares with their intervals, a line each: the point, the interval as a bar, the number of trials. Too few are said to be. */
 export function ShareLines({
   lines,
-  least,
+  min,
   what,
   mark,
 }: {
   lines: ShareLine[];
-  least: number;
+  min: number;
   what: string;
   mark?: { at: number; words: string };
 }) {
@@ -23,8 +24,8 @@ export function ShareLines({
     <table className="w-full text-sm">
       <thead className="sr-only">
         <tr>
-          <th>what</th>
-          <th>share and 80 % interval</th>
+          <th>{msg('shareLines.what')}</th>
+          <th>{msg('shareLines.shareAndInterval')}</th>
           <th>{what}</th>
         </tr>
       </thead>
@@ -35,14 +36,14 @@ export function ShareLines({
               {words}
               {note && <span className="block text-xs font-normal text-mute">{note}</span>}
             </th>
-            {share.n < least ? (
+            {share.n < min ? (
               <td className="py-1 text-mute" colSpan={2}>
-                {share.n ? `${share.n} ${what}: too few to speak` : `no ${what}`}
+                {share.n ? msg('shareLines.tooFew', { n: share.n, what }) : msg('shareLines.no', { what })}
               </td>
             ) : (
               <>
                 <td className="py-1">
-                  <span className="relative block h-6" title={`${percent(share.low)} to ${percent(share.high)}`}>
+                  <span className="relative block h-6" title={msg('shareLines.to', { low: percent(share.low), high: percent(share.high) })}>
                     <span className="absolute inset-x-0 top-1/2 h-px bg-line" />
                     {mark && (
                       <span className="absolute inset-y-0 w-px bg-ink/50" style={{ left: `${100 * mark.at}%` }} title={mark.words} />

@@ -5,25 +5,25 @@ import { Exports } from '../../parts/e-chart';
 import { grouped } from '../../parts/format';
 import { Progress } from '../../parts/progress';
 import type { OpenLog } from '../../workers/use-patterns-worker';
-import { capital, times } from './words';
-import { Say } from '../../parts/say';
+import { times } from './class-words';
+import { patterns as msg, decimal, say, capital } from '../../words';
 
 type Found = CombinationSearch & { enough: boolean };
 
-const words = (c: Combination): string => capital(c.conditions.map((p) => p.words).join(' with '));
+const words = (c: Combination): string => capital(c.conditions.map((p) => say(p.says)).join(msg('together.with')));
 const rateOf = (c: Combination, side: 0 | 1): number => c.rate.used[side] / c.rate.effort[side];
 
-/** What goes together: combinations that stand after correction for all that were tried, as sentences. */
+/** Combinations: combinations that stand after correction for all that were tried, as sentences. */
 export function Together({
   log,
   question,
   onPoint,
-  onTwins,
+  onFindSimilar,
 }: {
   log: OpenLog;
   question: Question;
   onPoint: (pointed: Pointed, words: string) => void;
-  onTwins: (pointed: Pointed) => void;
+  onFindSimilar: (pointed: Pointed) => void;
 }) {
   const [state, setState] = useState<{ found: Found | null; share: number | null; failed: string | null; stopped: boolean }>({
     found: null,
@@ -64,12 +64,12 @@ export function Together({
   const { found, share, failed, stopped } = state;
   const pointed = (c: Combination): Pointed => ({ at: 'conditions', keys: c.conditions.map((p) => p.key) });
   return (
-    <section aria-label="What goes together" className="flex min-h-0 flex-col p-4 pb-2">
+    <section aria-label={msg('together.combinations')} className="flex min-h-0 flex-col p-4 pb-2">
       <div className="flex items-baseline justify-between gap-2">
-        <h2 className="text-lg font-bold">What goes together</h2>
+        <h2 className="text-lg font-bold">{msg('together.combinations')}</h2>
         {found && found.found.length > 0 && (
           <Exports
-            name="What goes together"
+            name={msg('together.combinations')}
             rows={() => [
               ['combination', 'times', 'low', 'high', 'per_hectare', 'elsewhere', 'looks', 'trips', 'share_of_false_ones'],
               ...found.found.map((c) => [
@@ -90,16 +90,16 @@ export function Together({
       {failed && <p role="alert">{failed}</p>}
       {stopped && (
         <p className="mt-2 text-sm text-mute">
-          Stopped.{' '}
+          {msg('together.stopped')}{' '}
           <button type="button" className="btn btn-sm" onClick={() => setAgain(again + 1)}>
-            Search again
+            {msg('together.searchAgain')}
           </button>
         </p>
       )}
       {share !== null && !failed && !stopped && (
         <div className="mt-3">
           <Progress
-            words="Trying combinations"
+            words={msg('together.tryingCombinations')}
             share={share}
             onCancel={() => {
               void log.ask?.cancelSearch();
@@ -112,13 +112,16 @@ export function Together({
         <>
           <p className="text-sm text-mute">
             {!found.enough
-              ? 'Too little seen to search.'
-              : `Corrected for ${grouped(found.tried)} combinations tried; ${found.found.length ? `${found.found.length} stand.` : 'none stands: no difference that this log can show.'}`}
+              ? msg('together.notEnoughDataTo')
+              : msg('together.correctedForCombinationsTried', {
+                  tried: grouped(found.tried),
+                  found: found.found.length ? msg('together.found', { found: found.found.length }) : msg('together.noneFoundNoClear'),
+                })}
           </p>
           <ol
             className="-mr-2 mt-1 min-h-0 flex-1 overflow-y-auto pr-2"
             tabIndex={0}
-            aria-label="Combinations that stand"
+            aria-label={msg('together.combinationsFound')}
             data-testid="combinations"
           >
             {found.found.map((c) => (
@@ -128,18 +131,24 @@ export function Together({
                   className="w-full cursor-pointer text-left leading-snug hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)]"
                   onClick={() => onPoint(pointed(c), words(c))}
                 >
-                  <b>
-                    <Say>{words(c)}</Say>
-                  </b>
-                  : <b className="num text-fish">{rateOf(c, 0).toFixed(1)}</b> a hectare,{' '}
-                  <span className="num">{rateOf(c, 1).toFixed(1)}</span> elsewhere
+                  <b>{words(c)}</b>: <b className="num text-fish">{decimal(rateOf(c, 0), 1)}</b> {msg('together.aHectare')}{' '}
+                  <span className="num">{decimal(rateOf(c, 1), 1)}</span> {msg('together.elsewhere')}
                 </button>
                 <p className="num flex flex-wrap items-center justify-between text-[13px] text-mute">
-                  <span title="80 % interval, within the same trips">
-                    {times(c.rate.low)}–{times(c.rate.high)} times · {grouped(c.rate.looks[0])} looks · {c.rate.trips} trips
+                  <span title={msg('together.intervalWithinTheSame')}>
+                    {msg('together.timesLooksTrips', {
+                      low: times(c.rate.low),
+                      high: times(c.rate.high),
+                      looks: grouped(c.rate.looks[0]),
+                      trips: c.rate.trips,
+                    })}
                   </span>
-                  <button type="button" className="min-h-6 cursor-pointer underline underline-offset-2" onClick={() => onTwins(pointed(c))}>
-                    find its twins
+                  <button
+                    type="button"
+                    className="min-h-6 cursor-pointer underline underline-offset-2"
+                    onClick={() => onFindSimilar(pointed(c))}
+                  >
+                    {msg('together.findSimilarSpots')}
                   </button>
                 </p>
               </li>

@@ -1,7 +1,7 @@
-import { covariate, type WhereAnswer } from '@restless-shoal/core/patterns';
+import { covariate, labelKey, type WhereAnswer } from '@restless-shoal/core/patterns';
 import { type ChartLook, type ChartOption, EChart, hoverWords } from '../../parts/e-chart';
-import { times } from './words';
-import { metric, numbersIn, sayIn, stepText, unitIn, type UnitSystem } from '@restless-shoal/core/units';
+import { shortLabel, times } from './class-words';
+import { stepText, patterns as msg, covariateName, decimal, inUnit, labelWords, readUnit, plain } from '../../words';
 
 interface WhereChartProps {
   answer: WhereAnswer;
@@ -11,9 +11,9 @@ interface WhereChartProps {
   onReady: (picture: (() => string) | null) => void;
 }
 
-const unitOf = (key: string, units: UnitSystem = metric): string => {
-  const { name, unit } = covariate(key);
-  return unit ? `${sayIn(units, name)}, ${unitIn(units, unit)}` : sayIn(units, name);
+const withUnit = (key: string, read: (unit: string) => string = (unit) => readUnit(unit)): string => {
+  const { unit } = covariate(key);
+  return unit ? `${covariateName(key)}, ${read(unit)}` : covariateName(key);
 };
 
 /** Highest ratio that is drawn. */
@@ -27,7 +27,7 @@ export function WhereChart({ answer, beside, smooth, onPress, onReady }: WhereCh
   const curve = smooth ? answer.curve : null;
   return (
     <EChart
-      label={`${covariate(answer.key).name}: times what chance would give, and hectares looked at; the CSV holds the same numbers`}
+      label={msg('whereChart.timesAsOftenAs', { name: covariateName(answer.key) })}
       of={[answer, beside?.answer, curve].map((a) => a && JSON.stringify(a)).join()}
       option={(look) => (curve ? smoothOption(answer, beside, look) : classOption(answer, beside, look))}
       onPress={({ dataIndex }) => onPress(dataIndex)}
@@ -36,14 +36,8 @@ export function WhereChart({ answer, beside, smooth, onPress, onReady }: WhereCh
   );
 }
 
-function classOption(
-  { key, classes }: WhereAnswer,
-  beside: WhereChartProps['beside'],
-  { css, font, tooltip, units }: ChartLook,
-): ChartOption {
-  const { unit } = covariate(key);
-  const nameOf = (c: (typeof classes)[number]): string => numbersIn(units, unit, c.name);
-  const names = classes.map((c) => (/^\d/.test(c.name) ? nameOf(c).replace(' to ', '–').replace(' +', '+') : c.name));
+function classOption({ key, classes }: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip }: ChartLook): ChartOption {
+  const names = classes.map((c) => shortLabel(c.label));
   const other = beside && new Map(beside.answer.classes.map((c) => [c.class, c]));
   const top = ceiling(classes.flatMap((c) => [Math.min(c.high, 2.2 * c.ratio), other?.get(c.class)?.ratio ?? 0]));
   const cut = (v: number): number | null => (Number.isFinite(v) ? Math.min(v, top) : null);
@@ -63,14 +57,22 @@ function classOption(
         const c = classes[params[0].dataIndex];
         const o = other?.get(c.class);
         return hoverWords(
-          `${nameOf(c)} ${unitIn(units, unit)}`,
+          labelWords(c.label),
           Number.isNaN(c.ratio)
-            ? 'nothing to expect'
-            : `${times(c.ratio)} times chance${Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`}`,
-          `${c.used} seen, ${c.expected.toFixed(1)} expected · Jacobs’ D ${c.jacobs.toFixed(2)}`,
-          `${c.effort.toFixed(1)} ha as far as its view shows, ${c.looks} looks, ${c.trips} trips`,
-          o && `${beside!.name}: ${Number.isNaN(o.ratio) ? 'nothing to expect' : `${times(o.ratio)} times`}, ${o.used} seen`,
-          'Tap to see them',
+            ? msg('whereChart.nothingToExpect')
+            : msg('whereChart.timesAsOftenAs2', {
+                ratio: times(c.ratio),
+                low: Number.isNaN(c.low) ? '' : ` (${times(c.low)}–${times(c.high)})`,
+              }),
+          msg('whereChart.seenExpectedJacobsD', { used: c.used, expected: decimal(c.expected, 1), jacobs: decimal(c.jacobs, 2) }),
+          msg('whereChart.haAsFarAs', { effort: 10_000 * c.effort, looks: c.looks, trips: c.trips }),
+          o &&
+            msg('whereChart.seen', {
+              name: beside!.name,
+              ratio: Number.isNaN(o.ratio) ? msg('whereChart.nothingToExpect') : msg('whereChart.times', { ratio: times(o.ratio) }),
+              used: o.used,
+            }),
+          msg('whereChart.tapToSeeThem'),
         );
       },
     },
@@ -85,7 +87,7 @@ function classOption(
         axisLabel: { ...font, fontSize: 12, interval: 0, rotate: words ? 35 : 0, hideOverlap: !words },
         axisTick: { show: false },
         axisLine: { lineStyle: { color: css('--line') } },
-        name: `${unitOf(key, units)}; the bars: hectares looked at`,
+        name: msg('whereChart.theBarsHectaresLooked', { key: withUnit(key) }),
         nameLocation: 'middle',
         nameGap: words ? 66 : 28,
         nameTextStyle: { ...font, color: css('--mute') },
@@ -98,7 +100,7 @@ function classOption(
         min: 0,
         max: top,
         interval: top > 4 ? 2 : 1,
-        axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' },
+        axisLabel: { ...font, color: css('--mute'), formatter: (v: number) => `${plain(v, 1)}×` },
         splitLine: { lineStyle: { color: css('--line') } },
       },
       {
@@ -120,7 +122,7 @@ function classOption(
           label: {
             show: c === best,
             position: 'top',
-            formatter: `${times(c.ratio)} times what chance would give`,
+            formatter: msg('whereChart.timesAsOftenAs3', { ratio: times(c.ratio) }),
             color: css('--fish'),
             backgroundColor: css('--ground'),
             padding: [1, 4],
@@ -160,7 +162,7 @@ function classOption(
           show: true,
           position: 'bottom',
           distance: 8,
-          formatter: (p: { value: number }) => (p.value >= 10 ? p.value.toFixed(0) : p.value.toFixed(1)),
+          formatter: (p: { value: number }) => decimal(p.value, p.value >= 10 ? 0 : 1),
           color: css('--ink'),
           fontFamily: font.fontFamily,
           fontSize: 12,
@@ -210,7 +212,7 @@ const byChance = (css: ChartLook['css'], fontFamily: string): object => ({
   silent: true,
   data: [{ yAxis: 1 }],
   lineStyle: { color: css('--ink'), type: 'solid', width: 1.5, opacity: 0.6 },
-  label: { formatter: 'expected if fish ignored it', position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
+  label: { formatter: msg('whereChart.expectedIfFishIgnored'), position: 'insideEndTop', color: css('--ink'), fontFamily, fontSize: 13 },
 });
 
 function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { css, font, tooltip, units }: ChartLook): ChartOption {
@@ -229,8 +231,8 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       formatter: (params: { dataIndex: number }[]) => {
         const i = params[0].dataIndex;
         return hoverWords(
-          `${numbersIn(units, unit, curve.x[i].toFixed(1))} ${unitIn(units, unit)}`,
-          `${times(curve.ratio[i])} times chance (${times(curve.low[i])}–${times(curve.high[i])})`,
+          `${inUnit(curve.x[i], unit, 1)} ${readUnit(unit)}`,
+          msg('whereChart.timesAsOftenAs4', { ratio: times(curve.ratio[i]), low: times(curve.low[i]), high: times(curve.high[i]) }),
         );
       },
     },
@@ -238,11 +240,14 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       type: 'value',
       min: Math.floor(curve.x[0]),
       max: Math.ceil(curve.x[curve.x.length - 1]),
-      name: `${unitOf(answer.key, units)}; smoothed over ${unit === '°C' ? stepText(curve.bandwidth, units) : numbersIn(units, unit, String(Number(curve.bandwidth.toPrecision(2))))}`,
+      name: msg('whereChart.smoothedOver', {
+        key: withUnit(answer.key),
+        unit: unit === '°C' ? stepText(curve.bandwidth, units) : inUnit(Number(curve.bandwidth.toPrecision(2)), unit),
+      }),
       nameLocation: 'middle',
       nameGap: 30,
       nameTextStyle: { ...font, color: css('--mute') },
-      axisLabel: { ...font, formatter: (v: number) => numbersIn(units, unit, String(v)) },
+      axisLabel: { ...font, formatter: (v: number) => inUnit(v, unit) },
       splitLine: { show: false },
       axisLine: { lineStyle: { color: css('--line') } },
     },
@@ -251,7 +256,7 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
       min: 0,
       max: top,
       interval: top > 4 ? 2 : 1,
-      axisLabel: { ...font, color: css('--mute'), formatter: '{value}×' },
+      axisLabel: { ...font, color: css('--mute'), formatter: (v: number) => `${plain(v, 1)}×` },
       splitLine: { lineStyle: { color: css('--line') } },
     },
     series: [
@@ -302,6 +307,6 @@ function smoothOption(answer: WhereAnswer, beside: WhereChartProps['beside'], { 
 
 /** The numbers of the chart as a table. */
 export const whereRows = ({ key, classes }: WhereAnswer): (string | number | null)[][] => [
-  [unitOf(key), 'times', 'low', 'high', 'seen', 'expected', 'jacobs_d', 'per_hectare', 'hectares', 'looks', 'trips'],
-  ...classes.map((c) => [c.name, c.ratio, c.low, c.high, c.used, c.expected, c.jacobs, c.rate, c.effort, c.looks, c.trips]),
+  [withUnit(key, (unit) => unit), 'times', 'low', 'high', 'seen', 'expected', 'jacobs_d', 'per_hectare', 'hectares', 'looks', 'trips'],
+  ...classes.map((c) => [labelKey(c.label), c.ratio, c.low, c.high, c.used, c.expected, c.jacobs, c.rate, c.effort, c.looks, c.trips]),
 ];

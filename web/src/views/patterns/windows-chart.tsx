@@ -1,7 +1,7 @@
 import type { DayWindow } from '@restless-shoal/core/patterns';
 import { EChart, hoverWords } from '../../parts/e-chart';
-import { inZone, METRES_PER, type DepthUnit } from '../../parts/format';
-import { sayIn } from '@restless-shoal/core/units';
+import { inZone, METRES_PER, type DepthUnit, depthRange } from '../../parts/format';
+import { patterns as msg } from '../../words';
 
 interface WindowsChartProps {
   days: DayWindow[];
@@ -30,7 +30,7 @@ export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartP
     unit === 'm' ? Math.ceil(deepest / 4) : 5 * Math.ceil(deepest / METRES_PER.ft / 20) * METRES_PER.ft;
   return (
     <EChart
-      label={`Depth window of ${shown.length} days; the CSV holds the same numbers`}
+      label={msg('windowsChart.depthWindowOfDays', { shown: shown.length })}
       of={`${by} ${JSON.stringify(shown)}`}
       onPress={({ dataIndex }) => shown[dataIndex] && onPress(shown[dataIndex].trip)}
       onReady={onReady}
@@ -46,17 +46,20 @@ export function WindowsChart({ days, by, zone, onPress, onReady }: WindowsChartP
             const w = d[by];
             return hoverWords(
               inZone(new Date(d.at), zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
-              sayIn(
-                units,
-                w
-                  ? `${w.top.toFixed(1)}–${w.bottom.toFixed(1)} m (top ${w.topRange.map((v) => v.toFixed(1)).join('–')} m, bottom ${w.bottomRange.map((v) => v.toFixed(1)).join('–')} m)`
-                  : 'too few contacts for a window',
-              ),
-              w && `as narrow by chance: ${w.chance < 0.01 ? 'under 1' : Math.round(100 * w.chance)} %`,
-              sayIn(
-                units,
-                `${d.contacts} contacts · looked at ${d.looked.map((v) => v.toFixed(1)).join('–')} m · surface ${d.surface.toFixed(1)} °C`,
-              ),
+              w
+                ? msg('windowsChart.mTopMBottom', {
+                    top: w.top,
+                    bottom: w.bottom,
+                    topRange: depthRange(...w.topRange),
+                    bottomRange: depthRange(...w.bottomRange),
+                  })
+                : msg('windowsChart.tooFewContactsFor'),
+              w && msg('windowsChart.chanceOfOneAs', { chance: w.chance < 0.01 ? msg('windowsChart.under') : Math.round(100 * w.chance) }),
+              msg('windowsChart.contactsLookedAtM', {
+                contacts: d.contacts,
+                looked: depthRange(...d.looked),
+                surface: d.surface,
+              }),
             );
           },
         },

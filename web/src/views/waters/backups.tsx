@@ -3,21 +3,23 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
 import { Download, HardDriveDownload, Settings2 } from 'lucide-react';
 import { useState } from 'react';
-import { getJson, sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
 import { Problem } from '../../parts/problem';
+import { waters as msg, decimal } from '../../words';
+import { told } from '../../parts/told';
 
 const DAY = 86_400_000;
 
 const megabytes = (bytes: number): string =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  bytes < 1e6 ? msg('backups.kb', { bytes: Math.max(1, Math.round(bytes / 1e3)) }) : msg('backups.mb', { bytes: decimal(bytes / 1e6, 1) });
 
 /** How old the last good backup of the whole logbook is, and the ways to have another. */
 export function Backups() {
   const queries = useQueryClient();
   const { data } = useQuery({
     queryKey: ['backups'],
-    queryFn: () => getJson<BackupsState>('/backups'),
+    queryFn: () => ask('GET /backups', {}),
     staleTime: 0,
     refetchInterval: 60_000,
   });
@@ -29,9 +31,9 @@ export function Backups() {
     setBusy(true);
     setFailed(null);
     try {
-      queries.setQueryData(['backups'], await sendJson<BackupsState>('POST', '/backups', {}));
+      queries.setQueryData(['backups'], await ask('POST /backups', {}));
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     } finally {
       setBusy(false);
     }
@@ -39,23 +41,23 @@ export function Backups() {
   const old = data.last === null || Date.now() - Date.parse(data.last.at) > 2 * DAY;
   const trouble = failed ?? data.error;
   return (
-    <section aria-label="Backup" className="mt-2 border-t border-line pt-3">
-      <h2 className="text-lg font-bold">Backup</h2>
+    <section aria-label={msg('backups.backup')} className="mt-2 border-t border-line pt-3">
+      <h2 className="text-lg font-bold">{msg('backups.backup')}</h2>
       <p className={`num text-sm ${old && !data.daily ? 'text-warn' : 'text-mute'}`}>
         {data.last
-          ? `Last good backup ${formatDistanceToNowStrict(new Date(data.last.at))} ago, ${megabytes(data.last.bytes)}.`
-          : 'No backup yet.'}{' '}
-        {data.daily ? `Made once a day; the last ${data.keep} are kept on the server, in ${data.folder}.` : 'Daily backups are off.'}
+          ? msg('backups.lastGoodBackupAgo', { at: formatDistanceToNowStrict(new Date(data.last.at)), bytes: megabytes(data.last.bytes) })
+          : msg('backups.noBackupYet')}{' '}
+        {data.daily ? msg('backups.madeOnceADay', { keep: data.keep, folder: data.folder }) : msg('backups.dailyBackupsAreOff')}
       </p>
       <Problem words={trouble} />
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="btn h-12" disabled={busy} onClick={() => void backUp()}>
-          <HardDriveDownload aria-hidden /> {busy ? 'Backing up …' : 'Back up now'}
+          <HardDriveDownload aria-hidden /> {busy ? msg('backups.backingUp') : msg('backups.backUpNow')}
         </button>
         <a className="btn h-12" href="/api/backup" download>
-          <Download aria-hidden /> Download a backup
+          <Download aria-hidden /> {msg('backups.downloadABackup')}
         </a>
-        <button type="button" className="btn h-12 px-3" aria-label="Settings of the backup" onClick={() => setSettings(true)}>
+        <button type="button" className="btn h-12 px-3" aria-label={msg('backups.settingsOfTheBackup')} onClick={() => setSettings(true)}>
           <Settings2 aria-hidden />
         </button>
       </div>
@@ -73,34 +75,31 @@ function BackupSettings({ state, onClose }: { state: BackupsState; onClose: () =
   const save = async (): Promise<void> => {
     setFailed(null);
     try {
-      queries.setQueryData(
-        ['backups'],
-        await sendJson<BackupsState>('PUT', '/backups', { folder: folder.trim(), keep: Number(keep), daily }),
-      );
+      queries.setQueryData(['backups'], await ask('PUT /backups', {}, { body: { folder: folder.trim(), keep: Number(keep), daily } }));
       onClose();
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   const field = 'grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1';
   return (
-    <Dialog title="Backup" onClose={onClose}>
+    <Dialog title={msg('backups.backup')} onClose={onClose}>
       <label className="flex min-h-11 items-center gap-3">
         <input type="checkbox" className="toggle" checked={daily} onChange={(e) => setDaily(e.target.checked)} />
-        <span>Back up once a day</span>
+        <span>{msg('backups.backUpOnceA')}</span>
       </label>
       <label className="block py-1">
-        <span className="text-sm text-mute">Folder on the server</span>
+        <span className="text-sm text-mute">{msg('backups.folderOnTheServer')}</span>
         <input className="input h-11 w-full" value={folder} maxLength={1000} onChange={(e) => setFolder(e.target.value)} />
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Backups to keep</span>
+        <span className="text-sm text-mute">{msg('backups.backupsToKeep')}</span>
         <input className="input num h-11 w-full" inputMode="numeric" value={keep} onChange={(e) => setKeep(e.target.value)} />
       </label>
-      <p className="text-sm text-mute">A folder on another disk or a stick also survives a broken disk.</p>
+      <p className="text-sm text-mute">{msg('backups.aFolderOnAnother')}</p>
       <Problem words={failed} />
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={() => void save()}>
-        Save
+        {msg('backups.save')}
       </button>
     </Dialog>
   );

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { FileUp, MapPinPlus, Ship } from 'lucide-react';
 import { useState } from 'react';
-import { getJson, sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import type { JobState } from '../../api/queries';
 import { Progress } from '../../parts/progress';
 import { Mark } from '../../parts/symbols';
@@ -9,14 +9,15 @@ import { refresh } from '../../state/jobs';
 import { useImporting } from '../../state/importing';
 import { NewWater, type NextStep } from './new-water';
 import { TrashLink } from './trash';
+import { waters as msg } from '../../words';
 
 /** Loads the demo water and tells how far it is. @returns its water's id */
 async function loadDemo(onProgress: (state: JobState) => void): Promise<string> {
-  const { job } = await sendJson<{ job: string }>('POST', '/demo', {});
+  const { job } = await ask('POST /demo', {});
   for (;;) {
-    const state = await getJson<JobState>(`/jobs/${job}`);
+    const state = await ask('GET /jobs/:job', { job });
     if (state.state === 'done') return (state.result as { water: string }).water;
-    if (state.state === 'failed' || state.state === 'cancelled') throw new Error(state.error ?? 'The demo was not loaded.');
+    if (state.state === 'failed' || state.state === 'cancelled') throw new Error(state.error ?? msg('firstStart.theDemoWasNot'));
     onProgress(state);
     await new Promise((done) => setTimeout(done, 500));
   }
@@ -46,17 +47,14 @@ export function FirstStart({ onMade }: { onMade: (id: string, next: NextStep | n
       <div className="mx-auto flex min-h-full max-w-lg flex-col justify-center gap-4 p-5">
         <div className="flex items-center gap-3">
           <Mark />
-          <h1 className="text-2xl font-bold">Restless Shoal</h1>
+          <h1 className="text-2xl font-bold">{msg('firstStart.restlessShoal')}</h1>
         </div>
-        <p className="text-mute">
-          A logbook that knows where you looked, works out what the fish had in common, and says where they will be next. Start with your
-          own lake: a name and a position are enough.
-        </p>
+        <p className="text-mute">{msg('firstStart.aLogbookThatKnows')}</p>
         {starting ? (
-          <section aria-label="A new water" className="rounded-box border border-line bg-surface p-4">
+          <section aria-label={msg('firstStart.aNewWater')} className="rounded-box border border-line bg-surface p-4">
             <NewWater onMade={onMade} />
             <button type="button" className="btn btn-ghost touch-target mt-2 w-full" onClick={() => setStarting(false)}>
-              Back
+              {msg('firstStart.back')}
             </button>
           </section>
         ) : (
@@ -64,35 +62,35 @@ export function FirstStart({ onMade }: { onMade: (id: string, next: NextStep | n
             <button type="button" className={`${way} btn-primary`} onClick={() => setStarting(true)}>
               <MapPinPlus size={30} aria-hidden />
               <span>
-                Start a water
-                <small className="block font-normal opacity-85">your own lake, reservoir or river, with or without files</small>
+                {msg('firstStart.startAWater')}
+                <small className="block font-normal opacity-85">{msg('firstStart.yourOwnLakeReservoir')}</small>
               </span>
             </button>
             <button type="button" className={way} onClick={() => importing(null)}>
               <FileUp size={30} aria-hidden />
               <span>
-                Import what you have
-                <small className="block font-normal text-mute">soundings, tracks, an outline, last year’s spreadsheet</small>
+                {msg('firstStart.importWhatYouHave')}
+                <small className="block font-normal text-mute">{msg('firstStart.soundingsTracksAnOutline')}</small>
               </span>
             </button>
             <button type="button" className={way} disabled={demo !== null} onClick={tryDemo}>
               <Ship size={30} aria-hidden />
               <span>
-                Try the demo
-                <small className="block font-normal text-mute">a made-up lake with two seasons of a guide’s log</small>
+                {msg('firstStart.tryTheDemo')}
+                <small className="block font-normal text-mute">{msg('firstStart.aMadeUpLake')}</small>
               </span>
             </button>
           </>
         )}
         {demo !== null && (
           <Progress
-            words={demo === 'asked' ? 'making the demo water …' : (demo.words ?? 'waiting its turn')}
+            words={demo === 'asked' ? msg('firstStart.makingTheDemoWater') : (demo.words ?? msg('firstStart.waitingItsTurn'))}
             share={demo === 'asked' ? 0 : demo.share}
           />
         )}
         {failed && (
           <p role="alert" className="border-l-4 border-warn pl-3 text-warn">
-            {failed} Nothing was changed; try it again.
+            {msg('firstStart.nothingWasChangedTry', { failed })}
           </p>
         )}
         <TrashLink />

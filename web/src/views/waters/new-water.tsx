@@ -4,20 +4,22 @@ import { useState } from 'react';
 import { readPosition } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { parseMeasure } from '@restless-shoal/core/units';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { ownZone } from '../../parts/format';
 import { POSITIONS } from '../../parts/position-field';
 import { useUnits } from '../../state/units';
 import { whereIsThisDevice } from '../../state/where-is-this-device';
+import { waters as msg, term } from '../../words';
+import { told } from '../../parts/told';
 
 export const WATER_KINDS = ['lake', 'reservoir', 'river', 'coast'] as const;
 
 /** How somebody goes on with a new water. */
 const NEXT = [
-  { next: 'draw', words: 'Draw the outline', hint: 'with a finger, on an empty map' },
-  { next: 'drive', words: 'Drive round it', hint: 'the track becomes the shore' },
-  { next: 'import', words: 'Import files', hint: 'an outline, soundings, a logbook' },
-  { next: 'trip', words: 'Start a trip here', hint: 'the outline can come later' },
+  { next: 'draw', words: msg('newWater.drawTheOutline'), hint: msg('newWater.withAFingerOn') },
+  { next: 'drive', words: msg('newWater.driveRoundIt'), hint: msg('newWater.theTrackBecomesThe') },
+  { next: 'import', words: msg('newWater.importFiles'), hint: msg('newWater.anOutlineSoundingsA') },
+  { next: 'trip', words: msg('newWater.startATripHere'), hint: msg('newWater.theOutlineCanCome') },
 ] as const;
 export type NextStep = (typeof NEXT)[number]['next'];
 
@@ -44,32 +46,28 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
       .finally(() => setBusy(false));
   };
   const make = async (next: NextStep): Promise<void> => {
-    if (!name.trim()) return setWrong({ field: 'name', words: 'Give it a name.' });
+    if (!name.trim()) return setWrong({ field: 'name', words: msg('newWater.giveItAName') });
     const position = place.trim() ? readPosition(place) : null;
-    if (place.trim() && !position) return setWrong({ field: 'place', words: `The position could not be read. ${POSITIONS}` });
-    if (!position && next === 'draw') return setWrong({ field: 'place', words: 'Say where it lies, so that the map can be opened there.' });
+    if (place.trim() && !position)
+      return setWrong({ field: 'place', words: msg('newWater.thePositionCouldNot', { positions: POSITIONS }) });
+    if (!position && next === 'draw') return setWrong({ field: 'place', words: msg('newWater.enterItsPositionSo') });
     let metres: number | null;
     try {
       metres = deepest.trim() ? parseMeasure(deepest, 'depth', units.depth) : null;
     } catch {
-      return setWrong({ field: 'deepest', words: `The depth must be a number in ${units.depth}, or with a unit of its own.` });
+      return setWrong({ field: 'deepest', words: msg('newWater.theDepthMustBe', { depth: units.depth }) });
     }
     if (metres !== null && !(metres >= 0.3 && metres <= 1700))
-      return setWrong({ field: 'deepest', words: 'The depth must be from 0.3 to 1700 m.' });
+      return setWrong({ field: 'deepest', words: msg('newWater.theDepthMustBe2', { least: 0.3, most: 1700 }) });
     setBusy(true);
     try {
       const id = newId();
-      await sendJson('PUT', `/waters/${id}`, {
-        name: name.trim(),
-        kind,
-        ...(position ?? {}),
-        deepest_m: metres,
-        time_zone: ownZone(),
-      });
+      const body = { name: name.trim(), kind, ...(position ?? {}), deepest_m: metres, time_zone: ownZone() };
+      await ask('PUT /waters/:water', { water: id }, { body });
       await queries.invalidateQueries({ queryKey: ['waters'] });
       onMade(id, next);
     } catch (error) {
-      setWrong({ field: null, words: (error as Error).message });
+      setWrong({ field: null, words: told(error) });
     } finally {
       setBusy(false);
     }
@@ -89,17 +87,17 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
       }}
     >
       <label className="block">
-        <span className="font-semibold">Name</span>
+        <span className="font-semibold">{msg('newWater.name')}</span>
         <input
           className="input mt-1 h-12 w-full"
           value={name}
           maxLength={120}
-          placeholder="My lake"
+          placeholder={msg('newWater.myLake')}
           onChange={(e) => setName(e.target.value)}
         />
       </label>
       {alert('name')}
-      <div role="radiogroup" aria-label="Kind of water" className="grid grid-cols-4 gap-1.5">
+      <div role="radiogroup" aria-label={msg('newWater.kindOfWater')} className="grid grid-cols-4 gap-1.5">
         {WATER_KINDS.map((k) => (
           <button
             key={k}
@@ -109,29 +107,30 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
             className={`btn h-12 px-1 capitalize ${kind === k ? 'btn-primary' : ''}`}
             onClick={() => setKind(k)}
           >
-            {k}
+            {term(k)}
           </button>
         ))}
       </div>
       <label className="block">
-        <span className="font-semibold">Where it lies</span>
+        <span className="font-semibold">{msg('newWater.whereItLies')}</span>
         <span className="mt-1 flex gap-2">
           <input
-            aria-label="Where it lies"
+            aria-label={msg('newWater.whereItLies')}
             className="input num h-12 min-w-0 flex-1"
             value={place}
-            placeholder="latitude, longitude"
+            placeholder={msg('newWater.latitudeLongitude')}
             onChange={(e) => setPlace(e.target.value)}
           />
           <button type="button" className="btn h-12 shrink-0 px-3" disabled={busy} onClick={locate}>
-            <LocateFixed size={20} aria-hidden /> I am there
+            <LocateFixed size={20} aria-hidden /> {msg('newWater.iAmThere')}
           </button>
         </span>
       </label>
       {alert('place')}
       <label className="flex items-center justify-between gap-3">
         <span>
-          <span className="font-semibold">Deepest water</span>, if you know it
+          <span className="font-semibold">{msg('newWater.deepestWater')}</span>
+          {msg('newWater.ifYouKnowIt')}
         </span>
         <span className="flex items-center gap-1.5">
           <input inputMode="decimal" className="input num h-12 w-24" value={deepest} onChange={(e) => setDeepest(e.target.value)} />
@@ -140,7 +139,7 @@ export function NewWater({ onMade }: { onMade: (id: string, next: NextStep) => v
       </label>
       {alert('deepest')}
       {alert(null)}
-      <p className="mt-1 text-mute">How do you want to go on?</p>
+      <p className="mt-1 text-mute">{msg('newWater.howDoYouWant')}</p>
       <div className="grid grid-cols-2 gap-2">
         {NEXT.map(({ next, words, hint }) => (
           <button

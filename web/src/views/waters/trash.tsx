@@ -2,15 +2,17 @@ import type { TrashItem } from '@restless-shoal/core/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import { useTrash } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
 import { clockInZone, dayInZone } from '../../parts/format';
 import { refresh } from '../../state/jobs';
+import { waters as msg, term } from '../../words';
+import { told } from '../../parts/told';
 
 const DAY = 86_400_000;
 
-const counted = (n: number | null, one: string, many: string): string | null => (n ? `${n} ${n === 1 ? one : many}` : null);
+const counted = (n: number | null, key: 'trash.trips' | 'trash.marks' | 'trash.stops'): string | null => (n ? msg(key, { n }) : null);
 
 /** What a thing in the trash is, in words. */
 function itemWords({ what, kind, species, count, trip, water, time, time_zone, trips, marks, stops }: TrashItem): {
@@ -22,32 +24,57 @@ function itemWords({ what, kind, species, count, trip, water, time, time_zone, t
   switch (what) {
     case 'water':
       return {
-        title: water,
-        more: [counted(trips, 'trip', 'trips'), counted(marks, 'mark', 'marks')].filter(Boolean).join(', ') || 'an empty water',
+        title: water ?? '',
+        more: [counted(trips, 'trash.trips'), counted(marks, 'trash.marks')].filter(Boolean).join(', ') || msg('trash.anEmptyWater'),
       };
     case 'trip':
       return {
-        title: `Trip ${trip}`,
-        more: [on, counted(marks, 'mark', 'marks'), counted(stops, 'stop', 'stops')].filter(Boolean).join(', '),
+        title: msg('trash.trip', { trip: trip ?? '' }),
+        more: [on, counted(marks, 'trash.marks'), counted(stops, 'trash.stops')].filter(Boolean).join(', '),
       };
     case 'stop':
-      return { title: kind === 'nothing' ? 'Stop without result' : 'Stop', more: on };
+      return { title: kind === 'nothing' ? msg('trash.stopWithoutResult') : msg('trash.stop'), more: on };
     case 'contact':
       return {
-        title: ['Mark:', kind === 'fish' && count ? String(count) : null, kind, species && `(${species})`].filter(Boolean).join(' '),
+        title: msg('trash.mark', {
+          what: [kind === 'fish' && count ? String(count) : null, term(kind ?? ''), species && `(${term(species)})`]
+            .filter(Boolean)
+            .join(' '),
+        }),
         more: on,
       };
     case 'response':
-      return { title: kind === 'landed' ? `Fish landed${species ? ` (${species})` : ''}` : `Response: ${kind}`, more: on };
+      return {
+        title:
+          kind === 'landed'
+            ? msg('trash.fishLanded', { species: species ? ` (${term(species)})` : '' })
+            : msg('trash.response', { kind: term(kind ?? '') }),
+        more: on,
+      };
+    case 'reading':
+      return { title: msg('trash.reading'), more: on };
+    case 'spot':
+      return { title: msg('trash.spot', { name: kind ?? '' }), more: water ?? '' };
+    case 'photo':
+      return { title: msg('trash.photo'), more: on };
+    case 'gear':
+      return { title: msg('trash.gear', { name: kind ?? '' }), more: '' };
   }
 }
 
-/** Where a thing is brought back. */
-function restorePath({ what, id, water_id, trip_id }: TrashItem): string {
-  if (what === 'water') return `/waters/${id}/restore`;
-  if (what === 'trip') return `/waters/${water_id}/trips/${id}/restore`;
-  return `/trips/${trip_id}/${what === 'contact' ? 'contacts' : what === 'stop' ? 'stops' : 'responses'}/${id}/restore`;
-}
+const RECORDS = { contact: 'contacts', stop: 'stops', response: 'responses', reading: 'conditions', photo: 'photos' } as const;
+
+/** Brings a thing back to where it was. */
+const restored = ({ what, id, water_id, trip_id }: TrashItem): Promise<unknown> =>
+  what === 'water'
+    ? ask('POST /waters/:water/restore', { water: id })
+    : what === 'trip'
+      ? ask('POST /waters/:water/trips/:trip/restore', { water: water_id!, trip: id })
+      : what === 'spot'
+        ? ask('POST /waters/:water/spots/:spot/restore', { water: water_id!, spot: id })
+        : what === 'gear'
+          ? ask('POST /gear/:id/restore', { id })
+          : ask(`POST /trips/:trip/${RECORDS[what]}/:id/restore`, { trip: trip_id!, id });
 
 /** What was deleted, and the way to have it back. */
 export function TrashSheet({ onClose }: { onClose: () => void }) {
@@ -57,27 +84,27 @@ export function TrashSheet({ onClose }: { onClose: () => void }) {
   const restore = async (item: TrashItem): Promise<void> => {
     setFailed(null);
     try {
-      await sendJson('POST', restorePath(item), {});
+      await restored(item);
       await Promise.all([
         refresh(queries),
         queries.invalidateQueries({ queryKey: ['trash'] }),
         queries.invalidateQueries({ queryKey: ['trip'] }),
       ]);
     } catch (problem) {
-      setFailed((problem as Error).message);
+      setFailed(told(problem));
     }
   };
   return (
-    <Dialog title="Trash" onClose={onClose}>
+    <Dialog title={msg('trash.trash')} onClose={onClose}>
       {(failed ?? error) && (
         <p role="alert" className="mb-2 border-l-4 border-warn pl-3 text-warn">
           {failed ?? error?.message}
         </p>
       )}
-      {data && !data.items.length && <p className="text-mute">Nothing was deleted in the last {data.days} days.</p>}
+      {data && !data.items.length && <p className="text-mute">{msg('trash.nothingWasDeletedIn', { days: data.days })}</p>}
       {data && data.items.length > 0 && (
         <>
-          <p className="mb-2 text-sm text-mute">What you delete is kept for {data.days} days.</p>
+          <p className="mb-2 text-sm text-mute">{msg('trash.whatYouDeleteIs', { days: data.days })}</p>
           <ul className="max-h-[60vh] divide-y divide-line overflow-y-auto border-y border-line">
             {data.items.map((item) => {
               const { title, more } = itemWords(item);
@@ -86,17 +113,15 @@ export function TrashSheet({ onClose }: { onClose: () => void }) {
                 <li key={`${item.what} ${item.id}`} className="flex items-center gap-2 py-1.5">
                   <span className="min-w-0 flex-1">
                     <b className="block truncate">{title}</b>
-                    <span className="num block text-sm text-mute">
-                      {more} · {left} {left === 1 ? 'day' : 'days'} left
-                    </span>
+                    <span className="num block text-sm text-mute">{msg('trash.dayLeft', { more, left })}</span>
                   </span>
                   <button
                     type="button"
                     className="btn touch-target shrink-0 px-3"
-                    aria-label={`Bring back ${title}`}
+                    aria-label={msg('trash.bringBack', { title })}
                     onClick={() => void restore(item)}
                   >
-                    <RotateCcw size={18} aria-hidden /> Bring back
+                    <RotateCcw size={18} aria-hidden /> {msg('trash.bringBack2')}
                   </button>
                 </li>
               );
@@ -116,7 +141,7 @@ export function TrashLink() {
   return (
     <>
       <button type="button" className="btn btn-ghost touch-target self-start px-2" onClick={() => setOpen(true)}>
-        <Trash2 size={18} aria-hidden /> Trash <b className="num">{data?.items.length ?? 0}</b>
+        <Trash2 size={18} aria-hidden /> {msg('trash.trash')} <b className="num">{data?.items.length ?? 0}</b>
       </button>
       {open && <TrashSheet onClose={() => setOpen(false)} />}
     </>

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readPosition } from '@restless-shoal/core/geo';
 import { parseMeasure, toUnit } from '@restless-shoal/core/units';
-import { sendJson } from '../../api/client';
+import { ask } from '../../api/client';
 import type { WaterSummary } from '../../api/queries';
 import { DeleteButton } from '../../parts/delete-button';
 import { Dialog } from '../../parts/dialog';
@@ -12,6 +12,8 @@ import { refresh } from '../../state/jobs';
 import { useUnits } from '../../state/units';
 import { WATER_KINDS } from './new-water';
 import { Problem } from '../../parts/problem';
+import { waters as msg, term } from '../../words';
+import { told } from '../../parts/told';
 
 const zones = (own: string | null): string[] => {
   const all = Intl.supportedValuesOf('timeZone');
@@ -36,7 +38,7 @@ export function WaterSheet({ water, onClose }: { water: WaterSummary; onClose: (
       await Promise.all([refresh(queries), queries.invalidateQueries({ queryKey: ['trash'] })]);
       onClose();
     } catch (error) {
-      setFailed((error as Error).message);
+      setFailed(told(error));
     }
   };
   const save = (): Promise<void> =>
@@ -46,42 +48,45 @@ export function WaterSheet({ water, onClose }: { water: WaterSummary; onClose: (
         try {
           return parseMeasure(text, 'depth', units.depth);
         } catch {
-          throw new Error(`${what} must be a number in ${units.depth}.`);
+          throw new Error(msg('waterSheet.mustBeANumber', { what, depth: units.depth }));
         }
       };
       const position = place.trim() ? readPosition(place) : null;
-      if (place.trim() && !position) throw new Error(`The position could not be read. ${POSITIONS}`);
-      await sendJson('PUT', `/waters/${water.id}`, {
+      if (place.trim() && !position) throw new Error(msg('waterSheet.thePositionCouldNot', { positions: POSITIONS }));
+      const body = {
         name: name.trim(),
         kind: kind || null,
         time_zone: zone || null,
-        altitude_m: measure(altitude, 'The altitude'),
-        deepest_m: measure(deepest, 'The depth'),
+        altitude_m: measure(altitude, msg('waterSheet.theAltitude')),
+        deepest_m: measure(deepest, msg('waterSheet.theDepth')),
         latitude: position?.latitude ?? null,
         longitude: position?.longitude ?? null,
-      });
+      };
+      await ask('PUT /waters/:water', { water: water.id }, { body });
     });
   const field = 'grid grid-cols-[8.5rem_1fr] items-center gap-3 py-1';
   const kinds: string[] = kind && !(WATER_KINDS as readonly string[]).includes(kind) ? [...WATER_KINDS, kind] : [...WATER_KINDS];
   return (
     <Dialog title={water.name} onClose={onClose}>
       <label className={field}>
-        <span className="text-sm text-mute">Name</span>
+        <span className="text-sm text-mute">{msg('waterSheet.name')}</span>
         <input className="input h-11 w-full" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Kind</span>
+        <span className="text-sm text-mute">{msg('waterSheet.kind')}</span>
         <select className="select h-11 w-full" value={kind} onChange={(e) => setKind(e.target.value)}>
-          <option value="">not said</option>
+          <option value="">{msg('waterSheet.notSaid')}</option>
           {kinds.map((k) => (
-            <option key={k}>{k}</option>
+            <option key={k} value={k}>
+              {term(k)}
+            </option>
           ))}
         </select>
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Time zone</span>
+        <span className="text-sm text-mute">{msg('waterSheet.timeZone')}</span>
         <select className="select h-11 w-full" value={zone} onChange={(e) => setZone(e.target.value)}>
-          <option value="">this device’s</option>
+          <option value="">{msg('waterSheet.thisDevices')}</option>
           {zones(water.time_zone).map((z) => (
             <option key={z} value={z}>
               {zoneWords(z)}
@@ -90,37 +95,39 @@ export function WaterSheet({ water, onClose }: { water: WaterSummary; onClose: (
         </select>
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Altitude, {units.depth}</span>
+        <span className="text-sm text-mute">{msg('waterSheet.altitude', { depth: units.depth })}</span>
         <input className="input num h-11 w-full" inputMode="decimal" value={altitude} onChange={(e) => setAltitude(e.target.value)} />
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Deepest water, {units.depth}</span>
+        <span className="text-sm text-mute">{msg('waterSheet.deepestWater', { depth: units.depth })}</span>
         <input className="input num h-11 w-full" inputMode="decimal" value={deepest} onChange={(e) => setDeepest(e.target.value)} />
       </label>
       <label className={field}>
-        <span className="text-sm text-mute">Where it lies</span>
+        <span className="text-sm text-mute">{msg('waterSheet.whereItLies')}</span>
         <input
           className="input num h-11 w-full"
-          placeholder={water.soundings === null ? 'latitude, longitude' : 'as its outline says'}
+          placeholder={water.soundings === null ? msg('waterSheet.latitudeLongitude') : msg('waterSheet.asItsOutlineSays')}
           value={place}
           onChange={(e) => setPlace(e.target.value)}
         />
       </label>
       <Problem words={failed} />
       <button type="button" className="btn btn-primary mt-3 h-12 w-full" onClick={() => void save()}>
-        Save
+        {msg('waterSheet.save')}
       </button>
       <button
         type="button"
         className="btn mt-2 h-12 w-full"
-        onClick={() => void run(() => sendJson('POST', `/waters/${water.id}/archive`, { archived: water.archived_at === null }))}
+        onClick={() =>
+          void run(() => ask('POST /waters/:water/archive', { water: water.id }, { body: { archived: water.archived_at === null } }))
+        }
       >
-        {water.archived_at === null ? 'Archive: keep it out of the list' : 'Take it out of the archive'}
+        {water.archived_at === null ? msg('waterSheet.archiveKeepItOut') : msg('waterSheet.takeItOutOf')}
       </button>
       <DeleteButton
-        label="Delete water"
-        goes={`${water.name} goes, with ${water.trips} ${water.trips === 1 ? 'trip' : 'trips'}, ${water.contacts} ${water.contacts === 1 ? 'mark' : 'marks'} and its chart.`}
-        onDelete={() => void run(() => sendJson('DELETE', `/waters/${water.id}`))}
+        label={msg('waterSheet.deleteWater')}
+        goes={msg('waterSheet.goesWithTripMark', { name: water.name, trips: water.trips, contacts: water.contacts })}
+        onDelete={() => void run(() => ask('DELETE /waters/:water', { water: water.id }))}
         className="mt-2"
       />
     </Dialog>

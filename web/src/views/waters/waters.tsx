@@ -1,6 +1,5 @@
 import { FileUp, Plus, Settings2 } from 'lucide-react';
 import { useState } from 'react';
-import { formatDepth } from '@restless-shoal/core/units';
 import { useWaters, type WaterSummary } from '../../api/queries';
 import { Dialog } from '../../parts/dialog';
 import { grouped, zoneWords } from '../../parts/format';
@@ -10,6 +9,7 @@ import { Backups } from './backups';
 import { NewWater, type NextStep } from './new-water';
 import { TrashLink } from './trash';
 import { WaterSheet } from './water-sheet';
+import { formatDepth, waters as msg, term } from '../../words';
 
 /** All waters: open one, begin another, put one right. */
 export function WatersView({
@@ -36,21 +36,26 @@ export function WatersView({
         <b className="block truncate text-lg">{w.name}</b>
         <span className="num block text-sm text-mute">
           {[
-            w.kind,
-            w.trips ? `${w.trips} ${w.trips === 1 ? 'trip' : 'trips'}` : 'no trip yet',
-            w.contacts > 0 && `${grouped(w.contacts)} marks`,
+            w.kind && term(w.kind),
+            w.trips ? msg('waters.trips', { trips: w.trips }) : msg('waters.noTripYet'),
+            w.contacts > 0 && msg('waters.marks', { contacts: grouped(w.contacts) }),
             w.soundings
-              ? `${grouped(w.soundings)} soundings`
+              ? msg('waters.soundings', { soundings: grouped(w.soundings) })
               : w.deepest_m !== null
-                ? `to ${formatDepth(w.deepest_m, units)}, no chart yet`
-                : 'no chart yet',
+                ? msg('waters.toNoChartYet', { deepest_m: formatDepth(w.deepest_m, units) })
+                : msg('waters.noChartYet'),
             w.time_zone && zoneWords(w.time_zone),
           ]
             .filter(Boolean)
             .join(' · ')}
         </span>
       </button>
-      <button type="button" className="btn h-auto min-h-14 px-3" aria-label={`Settings of ${w.name}`} onClick={() => setSettings(w)}>
+      <button
+        type="button"
+        className="btn h-auto min-h-14 px-3"
+        aria-label={msg('waters.settingsOf', { name: w.name })}
+        onClick={() => setSettings(w)}
+      >
         <Settings2 aria-hidden />
       </button>
     </li>
@@ -59,28 +64,30 @@ export function WatersView({
   return (
     <div className="h-full overflow-y-auto">
       <div className="mx-auto flex max-w-2xl flex-col gap-3 p-5">
-        <h1 className="text-2xl font-bold">Your waters</h1>
-        <ul aria-label="Waters" className="border-b border-line">
+        <h1 className="text-2xl font-bold">{msg('waters.yourWaters')}</h1>
+        <ul aria-label={msg('waters.waters')} className="border-b border-line">
           {active.map(row)}
         </ul>
         <div className="flex flex-wrap gap-2">
           <button type="button" className="btn btn-primary h-12" onClick={() => setAdding(true)}>
-            <Plus aria-hidden /> Start a water
+            <Plus aria-hidden /> {msg('waters.startAWater')}
           </button>
           <button type="button" className="btn h-12" onClick={() => importing(null)}>
-            <FileUp aria-hidden /> Import a new water
+            <FileUp aria-hidden /> {msg('waters.importANewWater')}
           </button>
         </div>
         {archived.length > 0 && (
           <details>
-            <summary className="touch-target cursor-pointer content-center">Archived: {archived.length}</summary>
-            <ul aria-label="Archived waters">{archived.map(row)}</ul>
+            <summary className="touch-target cursor-pointer content-center">
+              {msg('waters.archived', { archived: archived.length })}
+            </summary>
+            <ul aria-label={msg('waters.archivedWaters')}>{archived.map(row)}</ul>
           </details>
         )}
         <TrashLink />
         <Backups />
         {adding && (
-          <Dialog title="A new water" onClose={() => setAdding(false)}>
+          <Dialog title={msg('waters.aNewWater')} onClose={() => setAdding(false)}>
             <NewWater
               onMade={(id, next) => {
                 setAdding(false);

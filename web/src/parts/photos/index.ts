@@ -1,0 +1,3 @@
+export { PhotoImage, pictureAddress } from './photo-image';
+export { photoWords } from './photo-strip';
+export { EntryPhotos, FishPhotos, photosOfFish, TripPhotos } from './record-photos';

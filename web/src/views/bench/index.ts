@@ -1,0 +1,2 @@
+/** What the sonar can and cannot show: beams, side-scan. */
+export { Bench } from './bench';

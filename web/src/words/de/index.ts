@@ -1,0 +1,37 @@
+import type { Catalogue } from '../en';
+import { app } from './app';
+import { bench } from './bench';
+import { brief } from './brief';
+import { chart } from './chart';
+import { covariates } from './covariates';
+import { debates } from './debates';
+import { deck } from './deck';
+import { forecast } from './forecast';
+import { imports } from './imports';
+import { logbook } from './logbook';
+import { parts } from './parts';
+import { patterns } from './patterns';
+import { problems } from './problems';
+import { statements } from './statements';
+import { terms } from './terms';
+import { waters } from './waters';
+
+/** All words of the application in German. */
+export const de: Catalogue = {
+  app,
+  bench,
+  brief,
+  chart,
+  covariates,
+  debates,
+  deck,
+  forecast,
+  imports,
+  logbook,
+  parts,
+  patterns,
+  problems,
+  statements,
+  terms,
+  waters,
+};

@@ -1,0 +1,134 @@
+import type { CarriedCode, CautionCode, HeatCode, PlaceCode, PlanCode, ReasonCode } from '@restless-shoal/core/forecast';
+import type { AdviceCode } from '@restless-shoal/core/passage';
+import type { ConditionCode } from '@restless-shoal/core/patterns';
+import type { WorkingCode } from '@restless-shoal/core/sonar';
+import type { WindowCode } from '@restless-shoal/core/species';
+
+type StatementCode =
+  AdviceCode | CarriedCode | CautionCode | ConditionCode | HeatCode | PlaceCode | PlanCode | ReasonCode | WindowCode | WorkingCode;
+
+/** What core has to say, by its code, in English. A value that is text comes worded. */
+export const statements = {
+  'reason.depth.suits': '{depth, number, depth} of water, where {species} are looked for today',
+  'reason.depth.shallow': 'shallow at {depth, number, depth}',
+  'reason.depth.deep': 'deep at {depth, number, depth}',
+  'reason.window.inside': 'inside the depths that suit',
+  'reason.window.outside': 'outside the depths that suit',
+  'reason.thermocline.over': 'open water over {depth, number, depth}, fish suspended above the thermocline',
+  'reason.thermocline.below': 'bottom below the thermocline ({thermocline, number, depth})',
+  'reason.thermocline.just': 'just above the thermocline ({thermocline, number, depth})',
+  'reason.thermocline.well': 'well above the thermocline ({thermocline, number, depth})',
+  'reason.bottom.unknown': 'bottom hardness not known',
+  'reason.bottom': '{kind} bottom',
+  'reason.bottom.edge': '{kind} bottom, where hard meets soft',
+  'reason.shape.rise': 'a rise {rise, number, depth} above its surroundings',
+  'reason.shape.small': 'a small rise',
+  'reason.shape.hole': 'down in the channel or a hole',
+  'reason.shape.slope': 'on a slope of {percent} %',
+  'reason.shape.good': 'the shape of the bottom',
+  'reason.shape.flat': 'flat and featureless',
+  'reason.timber.here': 'timber or brush right here',
+  'reason.timber.near': 'timber or brush within {within, number, distance}',
+  'reason.weed.here': 'weed right here',
+  'reason.weed.near': 'weed within {within, number, distance}',
+  'reason.cover.none': 'no cover known near',
+  'reason.wind.blown': 'wind-blown',
+  'reason.wind.sheltered': 'sheltered from the wind',
+  'reason.wind.neither': 'neither wind-blown nor sheltered',
+  'reason.shore.away': 'away from the shore',
+  'reason.shore.close': 'close to the shore',
+  'reason.log.more': 'your log holds more here than the rest explains',
+  'reason.log.less': 'your log holds less here than the rest explains',
+  'reason.today.seen': 'fish or bait seen near here earlier today',
+  'reason.today.fewer': 'looked at near here earlier today, fewer than expected',
+
+  'plan.depth': 'bottom near {depth, number, depth}',
+  'plan.comfort.none': 'no depth suits today',
+  'plan.comfort': 'where the bottom meets {depth, number, depth}',
+  'plan.bottom': 'hard bottom and its edges',
+  'plan.structure': 'humps, points, drop-offs at {depth, number, depth}',
+  'plan.cover.weed': 'weed, then timber and brush',
+  'plan.cover.timber': 'timber and brush, then weed',
+  'plan.bait.calm': 'no wind to say where it drifts',
+  'plan.bait': 'the wind-blown side',
+  'plan.quiet': 'away from shore and ramp',
+  'plan.known': 'what stands out on the chart',
+
+  'caution.waves.unknown':
+    'How high the waves get is not worked out without an outline. A sheltered shore hides the sea outside. The skipper decides.',
+  'caution.waves':
+    'Now waves up to {highest, number, depth}; at {wind, number, speed} from there up to {then, number, depth}. A sheltered shore hides the sea outside. The skipper decides.',
+  'caution.waves.steep':
+    'Now waves up to {highest, number, depth}: short and steep for a boat of {boat, number, depth}; at {wind, number, speed} from there up to {then, number, depth}. A sheltered shore hides the sea outside. The skipper decides.',
+  'caution.cold': 'At {surface, number, temperature} it kills fast: life-jacket on.',
+  'caution.warm':
+    'Above {limit, number, temperature} many released {species} do not live: stop, or keep them in the water. Check the rules for this water.',
+  'caution.deep':
+    'Released from below {depth, number, depth} many do not live. Do not target deep fish for release; check the rules for this water.',
+
+  'heat.deeper': 'down to the lower edge of the window ({bottom, number, depth}), not below it',
+  'heat.moving': 'to the channel, inflows and where the wind stirs',
+  'heat.weed': 'into living weed in daylight',
+  'heat.slower': 'the same places as before, fewer bites: saturated water still holds oxygen enough',
+
+  'window.free': 'nothing keeps it down',
+  'window.light.shy': 'light at {clarity, number, depth} clarity keeps it below {top, number, depth} while the sun is up',
+  'window.bottom': 'the bottom',
+  'window.none': 'no water is both below {temperature, number, temperature} and above {oxygen, number, tenth} mg/l of oxygen',
+  'window.nothing': 'no suitable depth today',
+  'window.cold': 'below {depth, number, depth} it is much colder than the {temperature, number, temperature} preferred',
+  'window.cold.above': 'above {depth, number, depth} it is much colder than the {temperature, number, temperature} preferred',
+  'window.oxygen.above': 'above {depth, number, depth} there is less than {oxygen, number, tenth} mg/l of oxygen',
+  'window.spawning': 'it spawns at {from, number, depth} to {to, number, depth}',
+  'window.warm': 'water above {depth, number, depth} is warmer than {temperature, number, temperature}',
+  'window.oxygen': 'below {depth, number, depth} there is less than {oxygen, number, tenth} mg/l of oxygen',
+  'window.light': 'light for sight-feeding ends at {depth, number, depth} ({base, number, depth} + {factor} × clarity)',
+  'window.thermocline': 'the thermocline is steepest at {depth, number, depth}, with little oxygen below',
+
+  'place.shape': '{shape}',
+  'place.timber': 'timber on {shape}',
+  'place.weed': 'weed on {shape}',
+
+  'advice.dusk': '{minutes} min of light left: no time to find another',
+  'advice.unsure': 'identified at {odds, number, wholePercent}: another view would settle it',
+  'advice.chance':
+    'about {chance, number, wholePercent} in {minutes} min ({count} {size, select, any {fish} unknown {fish of unknown size} other {{size} fish}}, {tried, plural, =0 {no stop at fish yet today} other {{paid} of {tried} stops paid today}})',
+  'advice.small':
+    'about {chance, number, wholePercent} in {minutes} min ({count} {size, select, unknown {fish of unknown size} other {{size} fish}}, {tried, plural, =0 {no stop at fish yet today} other {{paid} of {tried} stops paid today}}); big ones are wanted',
+
+  'working.slant':
+    '{range, number, depth} by slant, {below, number, depth} below the transducer: √({range, number, depthNumber}² − {below, number, depthNumber}²) = {flat, number, depth} over the ground',
+  'working.below': '{depth, number, depth} deep, straight below where the boat was {ago} ago{back}',
+  'working.under': '{range, number, depth} by slant does not reach {below, number, depth} down: under the boat',
+  'working.shadow':
+    'shadow at {shadow, number, depth}, {height, number, depth} under the transducer: {height, number, depthNumber}·(1 − {range, number, depthNumber}/{shadow, number, depthNumber}) = {above, number, depth} off the bottom',
+  'working.forward': '{range, number, depth} at {down, number, whole}° down: {ahead, number, depth} ahead, {depth, number, depth} deep',
+
+  'carried.surface.usual': 'surface temperature: none read, the usual one for the date and latitude',
+  'carried.surface.moved': 'surface temperature: read {days, plural, one {# day} other {# days}} before, moved with the season',
+  'carried.clarity': 'clarity: none read, {assumed, number, depth} assumed',
+  'carried.wind': 'wind: none read lately, calm assumed',
+
+  'condition.hard': 'hard bottom',
+  'condition.soft': 'soft bottom',
+  'condition.edge': 'where hard meets soft within {within, number, distance}',
+  'condition.timber': 'timber or brush within {within, number, distance}',
+  'condition.weed': 'weed within {within, number, distance}',
+  'condition.slope': 'a slope over {percent} %',
+  'condition.rise': 'a rise over the bottom round it',
+  'condition.hump': 'a hump or point',
+  'condition.hole': 'a channel or hole',
+  'condition.above-thermocline': 'bottom within {within, number, distance} above the thermocline',
+  'condition.below-thermocline': 'bottom below the thermocline',
+  'condition.blown': 'the wind-blown side for {hours} h',
+  'condition.sheltered': 'the sheltered side for {hours} h',
+  'condition.bait': 'bait seen earlier within {within, number, distance}',
+  'condition.channel': 'a channel within {within, number, distance}',
+  'condition.shore': 'the shore within {within, number, distance}',
+  'condition.deep': 'deep water within {within, number, distance}',
+  'condition.arm': 'far up an arm',
+  'condition.sun': 'a low sun',
+  'condition.depth.under': 'bottom shallower than {to, number, distance}',
+  'condition.depth': 'bottom at {from, number, distanceNumber} to {to, number, distance}',
+  'condition.depth.over': 'bottom at {from, number, distance} or deeper',
+} satisfies Record<StatementCode, string>;
