@@ -2,6 +2,7 @@ import { readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { alias, derivationCode } from '../server/derivation-code.mjs';
 
 // Benches run as the application does, bundled and beside it: what a test runner adds is not measured.
 const here = dirname(fileURLToPath(import.meta.url));
@@ -9,7 +10,7 @@ const root = join(here, '..');
 await build({
   entryPoints: Object.fromEntries(
     readdirSync(here)
-      .filter((f) => /^[a-z-]+\.ts$/.test(f) && f !== 'support.ts')
+      .filter((f) => /^[a-z-]+\.ts$/.test(f) && !['support.ts', 'long-log.ts'].includes(f))
       .map((f) => [`bench-${f.replace(/\.ts$/, '')}`, join(here, f)]),
   ),
   outdir: join(root, 'server/dist'),
@@ -19,10 +20,7 @@ await build({
   target: 'node20',
   format: 'esm',
   packages: 'external',
-  alias: Object.fromEntries(
-    ['chart', 'forecast', 'formats', 'geo', 'lake', 'logbook', 'passage', 'patterns', 'sonar', 'species', 'tables', 'units']
-      .map((room) => [`@restless-shoal/core/${room}`, join(root, `core/src/${room}/index.ts`)])
-      .concat([['@restless-shoal/demo', join(root, 'demo/src/index.ts')]]),
-  ),
+  alias,
+  define: { DERIVATION_CODE: JSON.stringify(await derivationCode()) },
   logLevel: 'warning',
 });

@@ -4,7 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { CellTable } from '@restless-shoal/core/chart';
 import {
-  chance,
+  chanceOverTrips,
   fitModel,
   logEffort,
   logScore,
@@ -93,7 +93,7 @@ try {
       near(cells.woodDistance[i]),
       near(cells.weedDistance[i]),
       near(cells.edgeDistance[i]),
-      windBlown(cells, i, today.school.windFrom, today.school.windSpeed),
+      windBlown(cells, i, today.strategy.windFrom, today.strategy.windSpeed),
       cells.column[i] * 25,
       cells.row[i] * 25,
     ].join(',');
@@ -114,7 +114,7 @@ try {
   const seen = (l: SpeciesLook): number => (Array.from(l.odds).some((o) => o > 0.5) ? 1 : 0);
   const mean = (of: (l: SpeciesLook, k: number) => number): number => test.reduce((s, l, k) => s + of(l, k), 0) / test.length;
   const ourScore = mean((l) =>
-    logScore(chance(rates.of(l.cell, l.day) + rates.detection(l.look, l.cell) + logEffort(l.look), own.tripSpread), seen(l)),
+    logScore(chanceOverTrips(rates.of(l.cell, l.day) + rates.detection(l.look, l.cell) + logEffort(l.look), own.tripSpread), seen(l)),
   );
   const theirScore = mean((l, k) => logScore(said[k], seen(l)));
   console.log(

@@ -1,10 +1,12 @@
 import { chartFrom, type CellTable } from '@restless-shoal/core/chart';
 import {
-  castsOf,
+  groupProfiles,
   conditionsFromLog,
   dayFor,
   frameLength,
+  levelBaseOf,
   looksForFit,
+  surfaceReadings,
   type Day,
   type FitLook,
   type TimedReading,
@@ -15,7 +17,7 @@ import { readCover, readOutline, emptyReport } from '@restless-shoal/core/format
 import type { Contact, Look, ProfileRow, Reading, Response, Row, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import { defaultSpecies, findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import { makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
-import { sunHeight, type DatedCast } from '@restless-shoal/core/lake';
+import { sunHeight, usualCourse, type DatedProfile } from '@restless-shoal/core/lake';
 import { bottom, cells as workCells, looks as deriveTripLooks } from '../server/src/jobs/worker';
 import { Raster } from '@restless-shoal/core/geo';
 
@@ -26,7 +28,7 @@ export interface MadeWater {
   frame: WaterFrame;
   trips: Look[][];
   readings: TimedReading[];
-  casts: DatedCast[];
+  profiles: DatedProfile[];
   /** The ground of the fish under each cell: up to four places with their shares of the cell's area. */
   under: [place: number, share: number][][];
 }
@@ -80,6 +82,7 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
     beam: 20,
     trips: rows.trips.map(({ trip }) => ({
       id: String(trip),
+      level: 0,
       track: of<TrackFix>(rows.track, String(trip)),
       stops: of<Stop>(rows.stops, String(trip)),
       contacts: of<Contact>(rows.contacts, String(trip)),
@@ -87,22 +90,25 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
     })),
   });
   const { cells } = chart;
-  const frame: WaterFrame = {
-    ...ringsCentroid(outline),
-    altitude: 310,
-    deepest: chart.deepest,
-    lengthKm: frameLength(cells.column, cells.row),
-  };
   const readings = rows.conditions
     .map((row) => ({ at: Date.parse(String(row.time)), row: row as unknown as Reading }))
     .sort((a, b) => a.at - b.at);
+  const centre = ringsCentroid(outline);
+  const frame: WaterFrame = {
+    ...centre,
+    altitude: 310,
+    deepest: chart.deepest,
+    lengthKm: frameLength(cells.column, cells.row),
+    course: usualCourse(surfaceReadings(readings), centre.latitude, 310),
+    levelBase: levelBaseOf(readings, 310),
+  };
   return {
     made,
     cells,
     frame,
     trips: derived.map((t) => t.looks),
     readings,
-    casts: castsOf(rows.profiles as unknown as ProfileRow[]),
+    profiles: groupProfiles(rows.profiles as unknown as ProfileRow[]),
     under: placesUnder(made, cells),
   };
 }
@@ -132,8 +138,8 @@ function placesUnder({ fish, world }: MadeLogbook, cells: CellTable): MadeWater[
 
 /** Looks of the first so many trips, ready for a fit, all trips where none is said. */
 export const fitLooksOf = (water: MadeWater, trips = water.trips.length): FitLook[] => {
-  const { cells, frame, readings, casts } = water;
-  return looksForFit(water.trips.slice(0, trips), cells, frame, readings, casts);
+  const { cells, frame, readings, profiles } = water;
+  return looksForFit(water.trips.slice(0, trips), cells, frame, readings, profiles);
 };
 
 /** Share of each cell that a trip scanned, by its key: at most all of it. */
@@ -209,7 +215,7 @@ export interface TestDay {
   known: Float64Array;
 }
 
-const profileOf = ({ made, frame }: MadeWater, t: number): DatedCast => ({
+const profileOf = ({ made, frame }: MadeWater, t: number): DatedProfile => ({
   at: new Date(t - 3_600_000),
   samples: Array.from({ length: Math.max(2, Math.floor(frame.deepest)) }, (_, z) => {
     const { temperature, oxygen } = made.fish.profile(t, z);
@@ -217,7 +223,7 @@ const profileOf = ({ made, frame }: MadeWater, t: number): DatedCast => ({
   }),
 });
 
-/** Days through the season after the log's last, every other with a cast of the probe. */
+/** Days through the season after the log's last, every other with a profile of the probe. */
 export function testDays(water: MadeWater, species: string, count: number, draws: number): TestDay[] {
   const { made, frame, cells } = water;
   const detect = usualDetection(water, species);
@@ -234,7 +240,7 @@ export function testDays(water: MadeWater, species: string, count: number, draws
       water_level_m: w.level,
     } as Reading;
     const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: reading }], at, frame);
-    const day = dayFor(conditions, frame, k % 2 ? [...water.casts, profileOf(water, noon)] : water.casts);
+    const day = dayFor(conditions, frame, k % 2 ? [...water.profiles, profileOf(water, noon)] : water.profiles);
     const sun = sunHeight(at, frame.latitude, frame.longitude);
     const chance = made.fish.knownChance(species, noon, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(k));
     const rate = chance.map((p) => -Math.log1p(-p));

@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { seeded } from '@restless-shoal/core/patterns';
+import { seeded } from '@restless-shoal/core/numbers';
 
 // The log of somebody else: a water, fish and an angler made by other rules than those of `demo/`, which nothing here
 // was tuned on, written as the files that anyone may bring. Fish follow log-linear rules of depth, hardness, the layer,
@@ -103,10 +103,10 @@ export function writeOtherLog(folder: string, kind: LogKind, seed: number, trips
   const { even, normal, count } = random;
   const ground = makeGround(random);
   const { depth, hard, deepest, anywhere } = ground;
-  const inWater = (least: number, most: number): [number, number] => {
+  const inWater = (min: number, max: number): [number, number] => {
     for (;;) {
       const [x, y] = anywhere();
-      if (depth(x, y) > least && depth(x, y) < most) return [x, y];
+      if (depth(x, y) > min && depth(x, y) < max) return [x, y];
     }
   };
   const cover = Array.from({ length: 30 }, () => ({ at: inWater(2, 9), kind: even() < 0.5 ? 'brush' : 'timber' }));
@@ -234,9 +234,11 @@ export function writeOtherLog(folder: string, kind: LogKind, seed: number, trips
         // The last fix of a leg has no strip before it.
         if (i < steps - 1 && depth(x + ux * step, y + uy * step) >= 0.8)
           for (let a = 0; a < 6; a++) {
-            const off = (((a + 0.5) / 6) * 2 - 1) * RANGE;
+            // The range is a slant range: over the ground it reaches less far.
+            const ground = Math.sqrt(Math.max(0, RANGE ** 2 - Math.max(0, d - 0.4) ** 2));
+            const off = (((a + 0.5) / 6) * 2 - 1) * ground;
             const along = step * even();
-            FISH.forEach((_, k) => look(k, x + ux * along + uy * off, y + uy * along - ux * off, t, (step * 2 * RANGE) / 6));
+            FISH.forEach((_, k) => look(k, x + ux * along + uy * off, y + uy * along - ux * off, t, (step * 2 * ground) / 6));
           }
         t += 5000;
       }

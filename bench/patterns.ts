@@ -1,7 +1,8 @@
-import { rateRatio, searchCombinations, selection, WaterPatterns, finish as finishSearch } from '@restless-shoal/core/patterns';
+import { rateRatio } from '@restless-shoal/core/numbers';
+import { searchCombinations, selection, WaterPatterns, finish as finishSearch } from '@restless-shoal/core/patterns';
 import type { LogContact, Logbook, Question } from '@restless-shoal/core/patterns';
 import type { Look, Reading } from '@restless-shoal/core/logbook';
-import { seeded } from '@restless-shoal/core/patterns';
+import { seeded } from '@restless-shoal/core/numbers';
 import { defaultSpecies } from '@restless-shoal/core/species';
 import { conditionsOfMade, makeUpLooks, type Making } from '../core/test/patterns/made-up-looks';
 import { madeUpChart } from '../core/test/support/made-up-logbook';
@@ -138,7 +139,12 @@ const began = performance.now();
 const patterns = new WaterPatterns(
   logbook,
   chart,
-  { frame: { latitude: 55, longitude: -39, altitude: 0, deepest: chart.deepest, lengthKm: 2 }, readings, casts: [], timeZone: 'Etc/GMT+3' },
+  {
+    frame: { latitude: 55, longitude: -39, altitude: 0, deepest: chart.deepest, lengthKm: 2 },
+    readings,
+    profiles: [],
+    timeZone: 'Etc/GMT+3',
+  },
   [...defaultSpecies],
 );
 console.log(

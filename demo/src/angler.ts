@@ -1,5 +1,5 @@
 import { sunHeight } from '@restless-shoal/core/lake';
-import { coneWidth } from '@restless-shoal/core/sonar';
+import { coneWidth, DEFAULT_RIG, sideScanDistance } from '@restless-shoal/core/sonar';
 import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
 import type { Weather } from './climate';
@@ -10,6 +10,8 @@ import type { World } from './world';
 
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;
+/** Speed of the boat from one end of a pass to the other where land lies between, m/s. */
+const ROUND_LAND = 20;
 /** Whole trips of rows, by file. */
 export interface TripRows {
   trips: Row[];
@@ -210,7 +212,9 @@ export class Outing {
       for (let s = -length / 2; s <= length / 2; s += speed * 6) {
         const [x, y] = [cx + ux * s * way - uy * off, cy + uy * s * way + ux * off];
         if (world.depth(x, y) <= 0.5) continue;
-        Object.assign(this.boat, { x, y, t: this.boat.t + 6 * SECOND });
+        // Round a spit of land it goes fast, but it goes.
+        const seconds = Math.ceil(Math.hypot(x - this.boat.x, y - this.boat.y) / ROUND_LAND);
+        Object.assign(this.boat, { x, y, t: this.boat.t + Math.max(6, seconds) * SECOND });
         this.fix('scan', side ? { view: 'side-scan', port_range_m: range, starboard_range_m: range } : { view: 'sounder' });
         found.push(...this.watch(range, [ux * way, uy * way]));
       }
@@ -222,7 +226,8 @@ export class Outing {
   private watch(range: number, heading: Point): Pack[] {
     const { boat, random, world } = this;
     const here = world.depth(boat.x, boat.y);
-    const reach = range || coneWidth(here, 20) / 2 + 1;
+    // The range is a slant range: over the ground it reaches less far.
+    const reach = range ? sideScanDistance(range, Math.max(0, here - DEFAULT_RIG.transducerDepth)) : coneWidth(here, 20) / 2 + 1;
     const found: Pack[] = [];
     for (const pack of this.packs) {
       const dx = pack.x - boat.x;
@@ -370,7 +375,10 @@ export class Outing {
   private fishAt(pack: Pack): void {
     const { boat, random } = this;
     const key = `${this.key}-s${++this.stops}`;
-    Object.assign(boat, { x: pack.x + random.normal(0, 6), y: pack.y + random.normal(0, 6), t: boat.t + 2 * MINUTE });
+    const beside = { x: pack.x + random.normal(0, 6), y: pack.y + random.normal(0, 6) };
+    // Close under the shore the boat lies over the fish, or stays where it saw them: beside them would be land.
+    const place = [beside, pack].find(({ x, y }) => this.world.depth(x, y) > 0) ?? boat;
+    Object.assign(boat, { x: place.x, y: place.y, t: boat.t + 2 * MINUTE });
     const from = boat.t;
     const unfishable = this.weather.windSpeed > 7.2 && random.chance(0.3);
     const rods = random.whole(1, 3);

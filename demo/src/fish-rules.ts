@@ -34,7 +34,7 @@ export interface FishKind {
   /** Mean packs on the whole water. */
   packs: number;
   /** Fish in a pack. */
-  count: [least: number, most: number];
+  count: [min: number, max: number];
   /** Seed of its lasting places, and how much they count (log scale). */
   places: number;
   lasting?: number;

@@ -144,6 +144,9 @@ export function makeLogbook({ seed, trips = 60, scenario = DEMO }: DemoOptions):
     stops: [],
     contacts: [],
     responses: [],
+    photos: [],
+    spots: [],
+    gear: [],
   };
   const memory: Point[] = [];
   const truth: TripTruth[] = [];
@@ -175,6 +178,6 @@ export function makeLogbook({ seed, trips = 60, scenario = DEMO }: DemoOptions):
     ['outline.geojson', outline],
     ['cover.geojson', cover],
   ]);
-  for (const name of Object.keys(all) as RecordName[]) folder.set(`${name}.csv`, csv(name, all[name]));
+  for (const name of Object.keys(all) as RecordName[]) if (all[name].length) folder.set(`${name}.csv`, csv(name, all[name]));
   return { folder, rows: all, world, fish, truth };
 }

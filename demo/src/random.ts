@@ -1,4 +1,4 @@
-import { seeded } from '@restless-shoal/core/patterns';
+import { seeded } from '@restless-shoal/core/numbers';
 
 /** Random draws from one seed. */
 export class Random {

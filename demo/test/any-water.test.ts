@@ -99,8 +99,14 @@ describe('the log of any made-up water', () => {
         expect(at[k], 'the track goes on').to.be.above(at[k - 1]);
         expect(distance(position(track[k - 1]), position(track[k])) / ((at[k] - at[k - 1]) / 1000), 'm/s').to.be.below(25);
       }
-      // Under way it goes straight, over a spit of land where one is in the way; what it looks at is water.
-      expect(track.filter((r) => r.mode !== 'transit' && !inside(r)).length / track.length, 'share of looking on land').to.be.below(0.005);
+      // Under way it goes straight, over a spit of land where one is in the way; what it looks at is water,
+      // now and then the strip of it that an outline traced in steps of 20 m leaves out.
+      const looking = track.filter((r) => r.mode !== 'transit');
+      for (const r of looking) {
+        const [x, y] = world.plane.toMetric(position(r));
+        expect(world.depth(x - world.origin[0], y - world.origin[1]), `water under ${r.mode}`).to.be.above(-0.05);
+      }
+      expect(looking.filter((r) => !inside(r)).length / track.length, 'share of looking outside the outline').to.be.below(0.02);
       expect(track.filter((r) => !inside(r)).length / track.length, 'share of the track on land').to.be.below(0.2);
       for (const list of [rows.contacts, rows.responses, rows.conditions].map(of))
         for (const t of times(list)) expect(t, 'within the trip').to.be.within(from - 60_000, to + 60_000);
@@ -129,7 +135,8 @@ describe('the log of any made-up water', () => {
   it('is what a boat could have logged, and marks what was there', () => {
     fc.assert(
       fc.property(seeds, shapes, (seed, shape) => check(makeLogbook({ seed, trips: 3, scenario: drawnScenario(seed, shape) }))),
-      { numRuns: 4 },
+      // The second has a pack so close under the shore that beside it is land.
+      { numRuns: 4, examples: [[3733, 'valley']] },
     );
   });
 });

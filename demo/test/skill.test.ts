@@ -7,7 +7,7 @@ import { drawnScenario } from '../src';
 
 // A small version of the bench of skill: one water, few trips and days.
 describe('a forecast of a made-up water', () => {
-  it('beats the schools and a constant on days to come, and says about as much as is there', function () {
+  it('beats the strategies and a constant on days to come, and says about as much as is there', function () {
     this.timeout(240_000);
     const water = makeWater(42, drawnScenario(42, 'bowl'), 12);
     const pike = profileNamed('pike');
@@ -19,8 +19,8 @@ describe('a forecast of a made-up water', () => {
         known,
       );
     const own = score(fitModel(pike, water.cells, speciesOdds(fitLooksOf(water), pike, defaultSpecies, water.cells)));
-    const schools = score(fitModel(pike, water.cells, []));
-    expect(own.logScore).to.be.above(schools.logScore);
+    const strategies = score(fitModel(pike, water.cells, []));
+    expect(own.logScore).to.be.above(strategies.logScore);
     expect(own.skill).to.be.within(0.35, 1);
     expect(own.expectedOverTrue).to.be.within(0.6, 1.6);
     expect(own.slope).to.be.within(0.6, 1.7);
