@@ -44,17 +44,20 @@ export interface PageOptions {
   fresh?: boolean;
   /** Say yes to a certificate that nobody vouches for. */
   anyCertificate?: boolean;
+  /** What the device prefers. */
+  language?: string;
 }
 
 /** A fresh page on the application. */
 export async function openPage(
   url: string,
-  { theme = 'day', size = DESK, at, installed = false, anyCertificate = false, fresh = false }: PageOptions = {},
+  { theme = 'day', size = DESK, at, installed = false, anyCertificate = false, fresh = false, language = 'en-GB' }: PageOptions = {},
 ): Promise<OpenPage> {
   const context = await (
     await openBrowser()
   ).newContext({
     viewport: size,
+    locale: language,
     permissions: at ? ['geolocation'] : [],
     geolocation: at,
     ignoreHTTPSErrors: anyCertificate,
@@ -71,6 +74,12 @@ export async function openPage(
   await page.goto(url);
   return { page, context, errors };
 }
+
+/**
+ * Errors that are not the browser's own report of a request that got no answer: a page without a server has those. Which
+ * words it has for them depends on whether the page, or what is installed of it, asked.
+ */
+export const ownErrors = (errors: string[]): string[] => errors.filter((e) => !/net::ERR_|Failed to fetch/.test(e));
 
 /** Waits until something holds; asked from outside, since the page's policy forbids evaluated strings. */
 export async function until(holds: () => Promise<boolean>, what: string): Promise<void> {

@@ -154,7 +154,7 @@ describe('measuring and drawing', () => {
     const placed = page.getByRole('list', { name: 'Placed already' });
     await placed.getByText('Sunken post').waitFor();
     expect((await theWater()).cover.find((c) => c.name === 'Sunken post')).to.deep.include({ kind: 'hazard' });
-    await page.getByRole('button', { name: 'Take away Sunken post' }).click();
+    await page.getByRole('button', { name: 'Remove Sunken post' }).click();
     await placed.getByText('Sunken post').waitFor({ state: 'detached' });
     expect((await theWater()).cover.some((c) => c.name === 'Sunken post')).to.equal(false);
     await context.close();
@@ -188,7 +188,7 @@ describe('measuring and drawing', () => {
     await page.getByRole('button', { name: 'Save hazard' }).click();
     await page.getByRole('list', { name: 'Placed already' }).getByText('Keyed rock').waitFor();
     expect((await theWater()).cover.find((c) => c.name === 'Keyed rock')!.geometry.type).to.equal('Point');
-    await page.getByRole('button', { name: 'Take away Keyed rock' }).click();
+    await page.getByRole('button', { name: 'Remove Keyed rock' }).click();
     await context.close();
   });
   it('says of a build that came to nothing that it did, and builds again when asked', async () => {
@@ -204,19 +204,19 @@ describe('measuring and drawing', () => {
       body: '{}',
     });
     await page.getByRole('button', { name: 'Soundings', exact: true }).click();
-    await page.getByLabel('Speed of sound the unit reckons with, m/s').fill('340');
-    await page.getByRole('button', { name: 'Build the chart with this' }).click();
+    await page.getByLabel('Speed of sound set in the unit, m/s').fill('340');
+    await page.getByRole('button', { name: 'Rebuild the chart' }).click();
     expect(await page.getByRole('alert').textContent()).to.include('must be from 1300 to 1700');
-    await page.getByLabel('Speed of sound the unit reckons with, m/s').fill('1500');
+    await page.getByLabel('Speed of sound set in the unit, m/s').fill('1500');
     await page.getByLabel('Depth of the transducer below the surface, m').fill('0.3');
     const asked = page.waitForResponse((r) => r.url().endsWith('/cleaning'));
-    await page.getByRole('button', { name: 'Build the chart with this' }).click();
+    await page.getByRole('button', { name: 'Rebuild the chart' }).click();
     await asked;
     for (const { id } of await json<{ id: string }[]>(`/waters/${water.id}/jobs`))
       await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE', headers: { 'Content-Type': 'application/json' } });
     const note = page.getByRole('alert').filter({ hasText: 'New chart cancelled' });
     await note.waitFor();
-    expect(await note.textContent()).to.include('The chart is the one from before');
+    expect(await note.textContent()).to.include('The previous chart is still used');
     await note.getByRole('button', { name: 'Build the chart again' }).click();
     await until(async () => (await etag()) !== before && (await json<unknown[]>(`/waters/${water.id}/jobs`)).length === 0, 'it was built');
     await note.waitFor({ state: 'detached' });

@@ -86,7 +86,7 @@ describe('a day on the Deck', () => {
     const [one, two, three] = likeHumps();
     const { page, context, errors } = await openPage(`${server.url}/deck`, { at: destination(one, 270, 300) });
     await startTrip(page);
-    await page.getByRole('button', { name: 'Log the water' }).click();
+    await page.getByRole('button', { name: 'Log water readings' }).click();
     await page.getByLabel('Surface temperature').fill('18.5');
     await page.getByLabel('Clarity (Secchi)').fill('1.7');
     await page.getByLabel('Wind from').fill('240');
@@ -103,7 +103,7 @@ describe('a day on the Deck', () => {
     await until(async () => (await entries(page)) === 6, 'all six marks stood in the day');
 
     await openForecast(page);
-    await page.getByRole('button', { name: /^Refit/ }).click();
+    await page.getByRole('button', { name: /^Update forecast/ }).click();
     await page.getByRole('status').waitFor();
     await page.getByRole('status').waitFor({ state: 'detached', timeout: 120_000 });
     await page.getByText(`from ${TRIPS + 1} trips`).waitFor();

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { newId } from '@restless-shoal/core/logbook';
 import { deckNow } from '../web/src/api/clock';
-import { Outbox, Refusal } from '../web/src/offline/outbox';
+import { Fault, Outbox, Refusal } from '../web/src/offline/outbox';
 
 /** A deck without a screen: the application's own outbox on a device of its own, logging on a trip of its own. */
 export class SimulatedDeck {
@@ -9,26 +9,36 @@ export class SimulatedDeck {
   readonly trip = newId();
   /** Ids of the marks, in the order they were made. */
   readonly marks: string[] = [];
+  /** Paths that the server said it has. */
+  readonly taken = new Set<string>();
 
-  /** @param server where the server is now: it may die and come back elsewhere */
+  /**
+   * @param server where the server is now: it may die and come back elsewhere
+   * @param saw is told of each answer
+   */
   constructor(
     readonly number: number,
     private readonly water: string,
     server: () => string,
+    saw: (status: number, text: string) => void = () => undefined,
   ) {
     this.outbox = new Outbox({
       name: `deck ${number} ${newId()}`,
-      send: async ({ method, path, body }) => {
+      send: async ({ method, path, body }, signal) => {
         const response = await fetch(`${server()}/api${path}`, {
           method,
+          signal,
           headers: { 'Content-Type': 'application/json' },
           body: method === 'DELETE' ? undefined : JSON.stringify(body),
         });
         const epoch = response.headers.get('X-Epoch');
         if (epoch) await this.outbox.sawEpoch(epoch);
         const text = await response.text();
+        saw(response.status, text);
         if (response.status >= 400 && response.status < 500) throw new Refusal(text);
+        if (response.status === 500) throw new Fault(text);
         if (!response.ok) throw new Error(text);
+        this.taken.add(path);
       },
     });
   }

@@ -121,7 +121,21 @@ describe('the Forecast', () => {
     await context.close();
   });
 
-  it('lets the schools be set otherwise: the places follow, and what is beyond reason is refused by name', async () => {
+  it('goes on undisturbed while the page puts itself on the device', async () => {
+    const { page, context, errors } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`, { installed: true });
+    await page.getByTestId('places').getByRole('listitem').first().waitFor();
+    const threads: string[] = [];
+    page.on('worker', (worker) => threads.push(worker.url()));
+    const controlled = (): Promise<boolean> => page.evaluate(() => navigator.serviceWorker.controller !== null);
+    await until(controlled, 'the page was kept on the device');
+    // All that was read is then read once more.
+    await page.waitForTimeout(2500);
+    expect(await page.getByRole('alert').count(), 'nothing broke off').to.equal(0);
+    expect(threads, 'the thread with the chart stays').to.deep.equal([]);
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+  it('lets the strategies be set otherwise: the places follow, and what is beyond reason is refused by name', async () => {
     const { page, context } = await openPage(`${server.url}/forecast?water=${encodeURIComponent(BARE)}`);
     await page.getByText(/from the strategies alone: no log yet/).waitFor();
     const places = page.getByTestId('places');
@@ -135,7 +149,7 @@ describe('the Forecast', () => {
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await until(async () => (await places.textContent()) !== before, 'the places followed');
     await page.getByRole('button', { name: 'Set the strategies' }).click();
-    await page.getByRole('button', { name: 'Back to the usual' }).click();
+    await page.getByRole('button', { name: 'Reset to defaults' }).click();
     await page.getByRole('button', { name: 'Keep these' }).click();
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await until(async () => (await places.textContent()) === before, 'the places were as before');
@@ -210,7 +224,7 @@ describe('the Forecast', () => {
 
   it('shows the change from today to tomorrow, and places best to scout', async () => {
     const { page, context } = await openForecast(world.name);
-    await page.getByRole('button', { name: 'Tomorrow minus today' }).click();
+    await page.getByRole('button', { name: 'Change by tomorrow' }).click();
     await page.getByTestId('compared').waitFor();
     await page.getByRole('img', { name: /^change of the chance/ }).waitFor();
     expect(await page.getByRole('banner').textContent()).to.include('what if');
@@ -239,7 +253,7 @@ describe('the Forecast', () => {
     await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
     // Where this water was looked at before the other had a fit, the new start is offered.
     const basis = page.getByText(/no log here yet; started from .+: 12 trips, \d+ contacts/);
-    const refit = page.getByRole('button', { name: 'Refit: there is something new' });
+    const refit = page.getByRole('button', { name: 'Update forecast: there is new data' });
     await basis.or(refit).first().waitFor();
     if (await refit.isVisible()) await refit.click();
     await basis.waitFor();
@@ -317,9 +331,8 @@ describe('the Forecast', () => {
     // The trip itself says what the forecast was worth on it, at once; so does the Forecast.
     const lastTrip = page.getByTestId('past-trips');
     await lastTrip.getByText(/as forecast/).waitFor();
-    expect(await lastTrip.textContent()).to.match(
-      /You looked at \d+\.\d ha\. 2 targets.*you looked at \d+ of the \d+ best places.*saw 2\./,
-    );
+    const came = /You looked at \d+\.\d ha\. 2 targets.*you looked at \d+ of the \d+ best places.*saw 2\./;
+    await until(async () => came.test((await lastTrip.textContent())!), 'the trip said what came of it');
     // Those before it are a press away, each with its own log.
     await page.getByRole('button', { name: 'The trip before' }).click();
     await lastTrip.getByText(`Trip ${TRIPS} of ${TRIPS + 1}`).waitFor();

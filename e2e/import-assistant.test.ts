@@ -5,6 +5,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import type { Page } from 'playwright-core';
 import { distance } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
+import { unpackLogbook } from '@restless-shoal/core/patterns';
 import { closeBrowser, DESK, openPage, until } from './browser';
 import { makeForeignFiles, slopeDepth, TRUE_SOUNDINGS, type ForeignFile } from './foreign-files';
 import { ask, serve, temporaryFolder, type RunningServer } from './harness';
@@ -148,7 +149,7 @@ describe('the import assistant', () => {
     await page.getByRole('button', { name: 'Import', exact: true }).click();
     await page.locator('input[type=file]').setInputFiles(join(files, 'shopping.csv'));
     await dialog.getByRole('button', { name: 'Import', exact: true }).click();
-    await dialog.getByText('What its columns hold cannot be told from their names, so it is left out').waitFor();
+    await dialog.getByText('The column names do not say what they hold, so this part is skipped').waitFor();
     expect(await dialog.getByRole('button', { name: 'Import', exact: true }).isDisabled()).to.equal(true);
     await dialog.getByRole('button', { name: 'Close' }).click();
   });
@@ -174,7 +175,7 @@ describe('the import assistant', () => {
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'Import', exact: true }).click();
     await dialog.getByLabel('Time zone of the file').selectOption('Europe/Berlin');
-    await dialog.getByRole('radio', { name: 'of that place' }).click();
+    await dialog.getByRole('radio', { name: 'that spot' }).click();
     await dialog.getByText('140 rows').waitFor();
     // Two of the four places are put on the map: one by a tap, one typed.
     const map = dialog.getByRole('application', { name: /Tap where/ });
@@ -195,7 +196,8 @@ describe('the import assistant', () => {
 
     const { trips } = await ask<{ trips: { start: string; end: string }[] }>(server, `/waters/${id}/log`);
     expect(trips).to.have.length(35);
-    const book = await ask<{ stops: { latitude: number; outcome: string; start: string; end: string }[]; responses: { species: string; stop: string | null }[] }>(server, `/waters/${id}/logbook`); // prettier-ignore
+    const logbook = async () => unpackLogbook(new Uint8Array(await (await fetch(`${server.url}/api/waters/${id}/logbook`)).arrayBuffer()));
+    const book = await logbook();
     const fish = rows.reduce((sum, r) => sum + Number(r[3]), 0);
     expect(book.responses).to.have.length(fish);
     expect(book.stops).to.have.length(70);
@@ -210,7 +212,7 @@ describe('the import assistant', () => {
     await dialog.getByRole('button', { name: 'Import', exact: true }).click();
     await page.getByTestId('import-report').waitFor();
     await page.getByRole('button', { name: 'Done' }).click();
-    expect((await ask<{ responses: unknown[] }>(server, `/waters/${id}/logbook`)).responses).to.have.length(fish);
+    expect((await logbook()).responses).to.have.length(fish);
 
     // Rates by rod-hour, with trips as units.
     await page.getByRole('link', { name: 'Patterns' }).click();

@@ -26,7 +26,7 @@ describe('a mark on a phone', () => {
     expect(await page.getByTestId('worth-stopping').textContent()).to.match(
       /^Go on searching: about \d+ % in 8 min \(1 fish of unknown size/,
     );
-    await page.getByRole('button', { name: 'How was the place worked out?' }).click();
+    await page.getByRole('button', { name: 'How was the position found?' }).click();
     expect(await page.getByTestId('workings').textContent()).to.match(
       /antenna at 48\.186900, -34\.590900, course 0°: target at 48\.186900/,
     );
@@ -68,7 +68,7 @@ describe('a mark on a phone', () => {
     await day.first().click();
     await sheet.getByRole('group', { name: 'Core' }).getByRole('button', { name: 'strong' }).click();
     await sheet.getByRole('button', { name: 'Close' }).click();
-    await page.getByText('was changed on another device meanwhile').waitFor();
+    await page.getByText('Another device changed the same record').waitFor();
     expect((await log()).contacts[0]).to.include({ count: 9, core: null });
     await page.getByRole('button', { name: 'Keep mine' }).click();
     await until(async () => (await log()).contacts[0].core === 'strong', 'mine was written');
@@ -77,9 +77,9 @@ describe('a mark on a phone', () => {
     // The boat was under way, not looking: said afterwards.
     await page.getByRole('button', { name: 'End trip' }).click();
     await page.getByText(/^You looked at \d+\.\d ha/).waitFor();
-    await page.getByRole('button', { name: 'What the boat was at, by the track' }).click();
+    await page.getByRole('button', { name: 'Review the track' }).click();
     await page
-      .getByLabel(/What the boat was at from/)
+      .getByLabel(/What the boat did from/)
       .first()
       .selectOption('transit');
     await until(async () => {

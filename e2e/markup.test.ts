@@ -57,7 +57,8 @@ describe('a name that is markup', () => {
         asked = true;
         void dialog.dismiss();
       });
-      await page.getByText('Mere').first().waitFor();
+      // The choice of waters holds the name too, and is not seen until it opens.
+      await page.getByText('Mere').filter({ visible: true }).first().waitFor();
       await page.waitForTimeout(1500);
       expect((await page.locator('body').textContent())!).to.include(MARKUP);
       expect(await page.locator('img[src="x"]').count()).to.equal(0);

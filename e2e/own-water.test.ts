@@ -177,7 +177,7 @@ describe('several waters', () => {
     const sheet = page.getByRole('dialog');
     await sheet.getByRole('textbox', { name: 'Name' }).fill('Alder Mere');
     await sheet.getByRole('button', { name: 'Save' }).click();
-    await sheet.getByText('is taken by another water').waitFor();
+    await sheet.getByText('Another water is called “Alder Mere”').waitFor();
     await sheet.getByRole('textbox', { name: 'Name' }).fill('Reed Water');
     await sheet.getByLabel('Time zone').selectOption('America/Chicago');
     await sheet.getByRole('button', { name: 'Save' }).click();

@@ -73,7 +73,7 @@ describe('Patterns', () => {
       .and.to.equal(all['in the heat map']);
     await narrow(page, async (dialog) => {
       await dialog.getByLabel('Surface temperature from, °C').fill('14');
-      await dialog.getByRole('combobox', { name: 'Least odds of the species' }).selectOption('0.7');
+      await dialog.getByRole('combobox', { name: 'Minimum odds of the species' }).selectOption('0.7');
     });
     await page.getByRole('button', { name: 'Without: odds over 0.7' }).waitFor();
     await until(async () => (await basis(page))[0] < all.contacts, 'the contacts fell');
@@ -127,19 +127,19 @@ describe('Patterns', () => {
     const columns = panel.getByRole('list', { name: 'Contacts as Columns' }).getByRole('button');
     expect(await columns.count()).to.equal(Math.min(120, targets));
     await columns.first().click();
-    await panel.getByRole('button', { name: 'Find its twins' }).click();
-    await page.getByTestId('twins').getByRole('listitem').first().waitFor();
+    await panel.getByRole('button', { name: 'Find similar spots' }).click();
+    await page.getByTestId('similar-spots').getByRole('listitem').first().waitFor();
     expect(new URL(page.url()).searchParams.get('of')).to.match(/^-?\d+\.\d{5},-?\d+\.\d{5}$/);
     await context.close();
   });
 
-  it('finds the twins of a good stop, and sends them to the plan, where the Deck leads to them, and out as GPX', async () => {
-    const { page, context, errors } = await openPage(`${water().url}/patterns?page=twins`, { at: { latitude: 48, longitude: -34 } });
+  it('finds spots similar to a good stop, and sends them to the plan, where the Deck leads to them, and out as GPX', async () => {
+    const { page, context, errors } = await openPage(`${water().url}/patterns?page=similar`, { at: { latitude: 48, longitude: -34 } });
     await answered(page);
-    const stops = page.getByRole('combobox', { name: 'Twins of a stop' });
+    const stops = page.getByRole('combobox', { name: 'Similar to a stop' });
     await until(async () => (await stops.getByRole('option').count()) > 2, 'there were stops');
     await stops.selectOption({ index: 2 });
-    const rows = page.getByTestId('twins').getByRole('listitem');
+    const rows = page.getByTestId('similar-spots').getByRole('listitem');
     await rows.first().waitFor();
     const n = await rows.count();
     expect(n).to.be.within(3, 12);
@@ -147,22 +147,39 @@ describe('Patterns', () => {
     expect(first)
       .to.match(/% alike/)
       .and.to.match(/same: /);
-    expect(first).to.match(/never looked at|looks, no|in \d/);
-    // Other weights, other twins.
+    expect(first).to.match(/not looked at yet|looks, no|in \d/);
+    // Other weights, other spots.
     const before = await rows.allTextContents();
-    await page.getByText('What likeness counts').click();
-    await page.getByRole('slider', { name: /^hardness/ }).fill('0');
-    await page.getByRole('slider', { name: /^depth of the bottom/ }).fill('0.5');
-    await until(async () => (await rows.allTextContents()).join() !== before.join(), 'the twins changed');
+    await page.getByText('What counts as similar').click();
+    for (const [name, weight] of [
+      [/^hardness/, '0'],
+      [/^depth of the bottom/, '0.5'],
+    ] as const) {
+      const shown = (await rows.allTextContents()).join();
+      await page.getByRole('slider', { name }).fill(weight);
+      await until(async () => (await rows.allTextContents()).join() !== shown, `the spots changed with ${name}`);
+    }
+    expect((await rows.allTextContents()).join()).to.not.equal(before.join());
+    // Of two weights in a row the answer to the last one counts.
+    let last = '';
+    await until(async () => {
+      const now = (await rows.allTextContents()).join();
+      await new Promise((done) => setTimeout(done, 700));
+      return now === last || ((last = now), false);
+    }, 'the spots stood');
     const gpx = await saved(page, 'GPX');
     const points: Waypoint[] = [];
     // Waypoints alone: there are no track points to be had.
-    for await (const rows of readGpx([gpx], emptyReport('twins.gpx', 'soundings'), points)) expect(rows).to.deep.equal([]);
+    for await (const rows of readGpx([gpx], emptyReport('similar-spots.gpx', 'soundings'), points)) expect(rows).to.deep.equal([]);
     expect(points.length).to.equal(await rows.count());
-    await page.getByRole('button', { name: 'Put all on the plan' }).click();
-    await page.getByText('places are on the plan').waitFor();
-    const plan = await json<{ name: string; latitude: number; words: string }[]>(`/waters/${(await theWater()).id}/plan`);
-    expect(plan.length).to.equal(points.length);
+    await page.getByRole('button', { name: 'Add all to the plan' }).click();
+    await page.getByText('spots added to the plan').waitFor();
+    // Spots are kept on the device first and sent one after another.
+    let plan: { name: string; latitude: number; words: string }[] = [];
+    await until(
+      async () => (plan = await json(`/waters/${(await theWater()).id}/plan`)).length === points.length,
+      'the server had the plan',
+    );
     expect(plan[0].latitude).to.be.closeTo(points[0].latitude, 1e-6);
     expect(plan[0].words).to.include('like the stop of');
 
@@ -172,13 +189,13 @@ describe('Patterns', () => {
     const sheet = page.getByRole('dialog', { name: /^Plan/ });
     await until(async () => (await sheet.getByRole('listitem').count()) === plan.length, 'all were listed');
     await sheet
-      .getByRole('button', { name: /^Take .* off the plan$/ })
+      .getByRole('button', { name: /^Remove .* from the plan$/ })
       .first()
       .click();
     await until(async () => (await sheet.getByRole('listitem').count()) === plan.length - 1, 'one was taken off');
     await sheet.getByRole('button', { name: 'Go' }).first().click();
     await page.getByTestId('go-back').waitFor();
-    expect(await page.getByTestId('go-back').textContent()).to.match(/\d+ m from the bow/);
+    expect(await page.getByTestId('go-back').textContent()).to.match(/\d k?m from the bow/);
     expect(errors).to.deep.equal([]);
     await context.close();
   });
@@ -247,7 +264,7 @@ describe('Patterns', () => {
     // Pressed the moment it is there: a search of a short log is soon over.
     await page.evaluate(() => {
       const observer = new MutationObserver(() => {
-        const cancel = document.querySelector<HTMLButtonElement>('[aria-label="What goes together"] [data-testid=progress] button');
+        const cancel = document.querySelector<HTMLButtonElement>('[aria-label="Combinations"] [data-testid=progress] button');
         if (!cancel) return;
         observer.disconnect();
         setTimeout(() => cancel.click());
@@ -261,7 +278,7 @@ describe('Patterns', () => {
     await context.close();
   });
 
-  for (const name of ['mood', 'marks', 'quarrels', 'years', 'twins'])
+  for (const name of ['mood', 'marks', 'debates', 'years', 'similar'])
     it(`${name}: readable by day and by night, nothing an accessibility check minds, no scroll sideways on a phone`, async () => {
       for (const theme of ['day', 'night'] as const) {
         const { page, context, errors } = await openPage(`${water().url}/patterns?page=${name}`, { theme });

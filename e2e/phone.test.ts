@@ -1,7 +1,6 @@
 import { expect } from 'chai';
-import { spawn } from 'node:child_process';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { command, main, prepareWater, serve, temporaryFolder, type RunningServer } from './harness';
+import { command, prepareWater, serve, temporaryFolder, typed, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 const PASSWORD = 'eleven grey herons';
@@ -10,9 +9,7 @@ let server: RunningServer;
 before(async () => {
   await prepareWater(data.path, 8, 2);
   expect((await command('certificate', '--data', data.path)).code).to.equal(0);
-  const password = spawn(process.execPath, [main, 'password', '--data', data.path], { env: { ...process.env, DATABASE_URL: '' } });
-  password.stdin.end(`${PASSWORD}\n`);
-  expect(await new Promise((done) => password.on('close', done))).to.equal(0);
+  expect(await typed(PASSWORD, data.path, 'password')).to.equal(0);
   server = await serve(data.path, '--listen', '127.0.0.1');
 });
 after(async () => {

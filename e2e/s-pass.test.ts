@@ -80,8 +80,8 @@ for (const [words, size, speed] of [
       expect(answer).to.include({ simulated: true });
     };
     const picture = () => page.getByRole('application', { name: /^What the/ });
-    /** Where the strongest echo of a part of the picture is, as the eye finds it; shares of its width and height. */
-    const strongest = (from: [x: number, y: number], to: [x: number, y: number]): Promise<{ x: number; y: number }> =>
+    /** Where the strongest echo of a part of the picture is, as the eye finds it; shares of its width and height; null where nothing is drawn yet. */
+    const strongest = (from: [x: number, y: number], to: [x: number, y: number]): Promise<{ x: number; y: number } | null> =>
       picture().evaluate(
         (canvas: HTMLCanvasElement, [a, b]) => {
           const { width, height } = canvas;
@@ -100,13 +100,14 @@ for (const [words, size, speed] of [
               else if (sum > best.dark - 2 && Math.hypot(x - best.x / best.n, y - best.y / best.n) < 40)
                 best = { ...best, x: best.x + x, y: best.y + y, n: best.n + 1 };
             }
-          return { x: best.x / best.n / width, y: best.y / best.n / height };
+          return best.n ? { x: best.x / best.n / width, y: best.y / best.n / height } : null;
         },
         [from, to] as const,
       );
-    const touch = async ({ x, y }: { x: number; y: number }): Promise<void> => {
+    const touch = async (at: { x: number; y: number } | null): Promise<void> => {
+      expect(at, 'an echo in that part of the picture').not.to.equal(null);
       const box = (await picture().boundingBox())!;
-      await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
+      await page.mouse.click(box.x + at!.x * box.width, box.y + at!.y * box.height);
       touches++;
     };
     /** Share of the picture's height at a depth. */
@@ -176,7 +177,7 @@ for (const [words, size, speed] of [
       await touch(await strongest([0.3, await down(7)], [0.99, await down(8.1)]));
       await press('Mark bait here');
       within(await fresh(2), planted.bait, 'bait');
-      await page.getByRole('button', { name: 'Let it run on' }).click();
+      await page.getByRole('button', { name: 'Resume the picture' }).click();
 
       await page.getByRole('radio', { name: 'Fish' }).click();
       await until(async () => (await along()) > 72 + 3, 'the fish below was astern');
@@ -218,7 +219,7 @@ for (const [words, size, speed] of [
       );
       await press('Mark cover here');
       expect(distance(await fresh(6), planted.brush), 'brush').to.be.below(3);
-      await page.getByRole('button', { name: 'Let it run on' }).click();
+      await page.getByRole('button', { name: 'Resume the picture' }).click();
       const { contacts } = await runningTrip<Log>(served());
       expect(contacts.map((c) => `${c.kind} ${c.view}`)).to.have.members([
         'fish forward-facing',
@@ -236,7 +237,9 @@ for (const [words, size, speed] of [
       const name = async (depth: [number, number], what: string, left: string): Promise<void> => {
         // Where it is now: at the right edge.
         await until(async () => {
-          await touch(await strongest([0.9, await down(depth[0])], [0.995, await down(depth[1])]));
+          const echo = await strongest([0.9, await down(depth[0])], [0.995, await down(depth[1])]);
+          if (!echo) return false;
+          await touch(echo);
           return page.getByRole('button', { name: 'No fish' }).isVisible();
         }, `${left} was touched`);
         await page.getByRole('button', { name: 'No fish' }).click();

@@ -26,27 +26,21 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
   { name: 'brief-night', path: '/brief', size: DESK, theme: 'night', wait: '[data-testid=headline]' },
   { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
-  { name: 'chart-night', path: '/chart', size: DESK, theme: 'night', wait: 'canvas', before: 'shapes' },
   { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=combinations] li' },
-  {
-    name: 'patterns-night',
-    path: '/patterns?by=shape&beside=fish:perch',
-    size: DESK,
-    theme: 'night',
-    wait: '[data-testid=combinations] li',
-  },
-  { name: 'patterns-debates', path: '/patterns?page=quarrels', size: DESK, theme: 'night', wait: '[data-testid=quarrels] li' },
+  { name: 'patterns-debates', path: '/patterns?page=debates', size: DESK, theme: 'night', wait: '[data-testid=debates] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
   { name: 'forecast-night', path: '/forecast', size: DESK, theme: 'night', wait: '[data-testid=places] li' },
   { name: 'deck-start', path: '/deck', size: DESK, theme: 'day', wait: '[data-testid=past-trips]', before: 'start' },
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
-  { name: 'deck-night', path: '/deck', size: DESK, theme: 'night', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
   { name: 'deck-sideways', path: '/deck', size: SIDEWAYS, theme: 'night', wait: 'main' },
   { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
-  { name: 'deck-stop', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'stop' },
   { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
-  { name: 'waters', path: '/waters', size: DESK, theme: 'day', wait: 'text=Ostrill Water' },
+  { name: 'bench', path: '/bench', size: DESK, theme: 'night', wait: 'main svg' },
+  { name: 'logbook', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]' },
+  { name: 'logbook-trip', path: '/logbook', size: DESK, theme: 'night', wait: '[data-trip]', before: 'trip' },
+  { name: 'logbook-report', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]', before: 'report' },
+  { name: 'waters', path: '/waters', size: DESK, theme: 'day', wait: 'main li' },
   { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
 ];
 
@@ -77,7 +71,13 @@ async function logSome(page: Page, context: BrowserContext): Promise<void> {
 
 for (const shot of shots) {
   if (values.only && !values.only.split(',').includes(shot.name)) continue;
-  const context = await browser.newContext({ viewport: shot.size, deviceScaleFactor: 1, permissions: ['geolocation'], geolocation: HERE });
+  const context = await browser.newContext({
+    locale: 'en-GB',
+    viewport: shot.size,
+    deviceScaleFactor: 1,
+    permissions: ['geolocation'],
+    geolocation: HERE,
+  });
   await context.addInitScript(
     `localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`,
   );
@@ -95,7 +95,6 @@ for (const shot of shots) {
   }
   await page.goto((shot.before === 'empty' ? values.empty! : values.url) + shot.path);
   if (shot.before === 'band') await page.getByText('Shade a depth band').click();
-  if (shot.before === 'shapes') await page.getByRole('button', { name: 'Shapes', exact: true }).click();
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck' && shot.before !== 'start') await logSome(page, context);
@@ -123,12 +122,15 @@ for (const shot of shots) {
     for (let k = 0; k < 120 && !/\b([3-9]|\d\d) echoes/.test((await says.textContent()) ?? ''); k++) await page.waitForTimeout(1000);
     await page.waitForTimeout(5000);
   }
-  if (shot.before === 'stop') {
-    await page.getByRole('button', { name: 'Fish here' }).click();
-    for (const name of ['Ignored', 'Followed', 'Landed']) {
-      await page.getByRole('button', { name }).click();
-      await page.waitForTimeout(1200);
-    }
+  if (shot.before === 'trip' || shot.before === 'report') {
+    await page.locator('[data-trip]').nth(1).click();
+    await page.getByTestId('marks').waitFor();
+  }
+  if (shot.before === 'report') {
+    await page.getByRole('link', { name: 'Report' }).click();
+    await page.getByRole('radio', { name: 'Blurred' }).click();
+    await page.getByLabel('The day in your words').fill('Fog until nine, then sun and a steady breeze. The fish came up on the points.');
+    await page.getByLabel('Next time').fill('An hour earlier, and the paddle-tail from the start.');
   }
   if (shot.path === '/forecast') {
     await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { newId } from '@restless-shoal/core/logbook';
 import { closeBrowser, openPage, PHONE, until } from './browser';
-import { serve, temporaryFolder, type RunningServer } from './harness';
+import { runningTrip, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
 let server: RunningServer;
@@ -78,7 +78,7 @@ describe('without a position', () => {
 describe('a reading of the water', () => {
   it('takes other units, and names what it cannot take', async () => {
     const { page, context } = await openPage(`${server.url}/deck`, { at: HERE });
-    await page.getByRole('button', { name: 'Log the water' }).click();
+    await page.getByRole('button', { name: 'Log water readings' }).click();
     await page.getByLabel('Surface temperature').fill('warm');
     await page.getByRole('button', { name: 'Log it' }).click();
     await page.getByText('Surface temperature is not a number').waitFor();
@@ -103,6 +103,8 @@ describe('when the server is slow', () => {
     await page.getByTestId('day').locator('li').first().waitFor({ timeout: 5000 });
     await page.getByText('saved').first().waitFor();
     expect(await page.getByTestId('day').locator('li').count()).to.equal(1);
+    // Saved on the device is not yet at the server, where the next page asks for it.
+    await until(async () => (await runningTrip<{ stops: unknown[] }>(server)).stops.length === 1, 'the server has it');
     await context.close();
   });
 });

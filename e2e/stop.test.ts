@@ -89,7 +89,7 @@ for (const [words, size] of [
 
       await press(page, 'End trip');
       await page.getByText('1 target in 2 marks, 0 blanks, 1 stop, 1 fish landed').waitFor();
-      await page.getByText('The water was not read').waitFor();
+      await page.getByText('No water readings on this trip').waitFor();
       await page.getByRole('dialog').getByRole('button', { name: 'End the trip' }).click();
       await press(page, 'Start the trip');
       await page.getByText('48.18690, -34.59090').waitFor();

@@ -1,0 +1,119 @@
+import { expect } from 'chai';
+import { destination, type LatLon } from '@restless-shoal/core/geo';
+import { newId } from '@restless-shoal/core/logbook';
+import { violations } from './access';
+import { DESK, openPage, PHONE, until } from './browser';
+import { ask, runningTrip } from './harness';
+import { loggedWater } from './logged-water';
+
+// The sonar's arithmetic as it is asked for on the water: one slider, and what follows from it.
+
+const served = loggedWater(14, 2);
+
+describe('the Bench', () => {
+  it('says what a beam shows and hides as its sliders are moved, by keys too, and keeps them', async () => {
+    const { page, context, errors } = await openPage(`${served().url}/bench`, { size: PHONE });
+    const says = page.getByRole('list', { name: 'What follows' });
+    await says.getByText('it draws an arch').waitFor();
+    const slider = async (name: string, keys: string, times: number): Promise<void> => {
+      await page.getByRole('slider', { name }).focus();
+      for (let k = 0; k < times; k++) await page.keyboard.press(keys);
+    };
+    // 10 m and 20°: 3.53 m at the bottom.
+    await says.getByText('The beam is 3.5 m wide at the bottom').waitFor();
+    await slider('Slope of the bottom', 'ArrowRight', 20);
+    await says.getByText('at the deep edge of the beam').waitFor();
+    await slider('Ping rate', 'Home', 1);
+    await slider('Boat speed', 'End', 1);
+    await says.getByText(/Only \d pings meet the fish/).waitFor();
+    await slider('Range', 'Home', 1);
+    await says.getByText('The range ends above the bottom').waitFor();
+    await page.reload();
+    await says.getByText('The range ends above the bottom').waitFor();
+    expect(await violations(page)).to.deep.equal([]);
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+
+  it('reads a side-scan with errors, and never puts a shadow before its echo', async () => {
+    const { page, context, errors } = await openPage(`${served().url}/bench?show=side-scan`, { size: DESK, theme: 'night' });
+    const shadow = page.getByRole('slider', { name: 'Slant range of its shadow' });
+    // 8 m over the bottom, echo at 14, shadow at 18: 8·(1 − 14/18) = 1.78 m over the bottom, √(14² − 6.22²) = 12.54 m off.
+    await page.getByText(/^1\.78 m ±|^1\.8 m ±/).waitFor();
+    await page.getByText(/^12\.5\d? m ±|^13 m ±/).waitFor();
+    await shadow.focus();
+    await page.keyboard.press('Home');
+    await page.getByText(/^0\.0 m ±/).waitFor();
+    await page.getByRole('radio', { name: 'Stands' }).click();
+    await page.getByText('Height of the object').waitFor();
+    expect(await violations(page)).to.deep.equal([]);
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+
+  it('tells offset and delay from four passes by one object, and new marks on the Deck are placed by them', async () => {
+    const [{ id: water, latitude, longitude }] = await ask<({ id: string } & LatLon)[]>(served(), '/waters');
+    const object: LatLon = { latitude: latitude ?? 48.187, longitude: longitude ?? -34.59 };
+    const truth = { forward: -2, starboard: 0.5, delay: 2 };
+    const trip = newId();
+    const start = Date.now() - 3_600_000;
+    await ask(served(), `/waters/${water}/trips/${trip}`, 'PUT', {
+      trip: 'passes',
+      start: new Date(start).toISOString(),
+      end: null,
+      purpose: 'practice',
+    });
+    for (const [k, [course, speed]] of [
+      [40, 1],
+      [220, 1],
+      [40, 3],
+      [220, 3],
+    ].entries()) {
+      // prettier-ignore
+      // The antenna is where the object would be, had it no offset and the picture no delay.
+      const along = -truth.forward + speed * truth.delay;
+      const antenna = destination(destination(object, course, along), course - 90, truth.starboard);
+      const at = start + 300_000 * (k + 1);
+      const fixes = Array.from({ length: 21 }, (_, j) => ({
+        time: new Date(at + 1000 * (j - 10)).toISOString(),
+        ...destination(antenna, course, speed * (j - 10)),
+        mode: 'scan',
+        view: 'sounder',
+      }));
+      await ask(served(), `/trips/${trip}/track`, 'POST', fixes);
+      await ask(served(), `/trips/${trip}/contacts/${newId()}`, 'PUT', {
+        time: new Date(at).toISOString(),
+        ...antenna,
+        kind: 'cover',
+        view: 'sounder',
+      });
+    }
+    const { page, context, errors } = await openPage(`${served().url}/bench?show=tuning`, { at: object });
+    const says = page.getByLabel('What the passes tell');
+    await says.getByText(/^[-−]2(\.\d)? m \(/).waitFor();
+    const told = (await says.textContent())!;
+    expect(told, told).to.match(/starboard\s*0\.5\d? m \(/);
+    expect(told, told).to.match(/picture\s*(1\.9|2\.0|2\.1|2) s \(/);
+    expect(await violations(page)).to.deep.equal([]);
+    await page.getByRole('button', { name: 'Use on this device’s rig' }).click();
+    await page.getByRole('button', { name: 'In use: new marks are placed by it' }).waitFor();
+    // What the passes tell stays as it was: their marks were placed by the rig of their time.
+    await page.reload();
+    await says.waitFor();
+    expect(await says.textContent()).to.equal(told);
+    // A mark straight below lies where the transducer is, not where the antenna is.
+    await page.getByRole('link', { name: 'Deck' }).click();
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).click();
+    const fish = async () =>
+      (await runningTrip<{ contacts: ({ kind: string } & LatLon)[] }>(served())).contacts.find((c) => c.kind === 'fish');
+    await until(async () => Boolean(await fish()), 'the mark was on the server');
+    const rig = await page.evaluate(() => JSON.parse(localStorage.getItem('rig')!) as { forward: number; delay: number });
+    expect(rig.forward).to.be.closeTo(-2, 0.1);
+    expect(rig.delay).to.be.closeTo(2, 0.1);
+    const off = Math.hypot(((await fish())!.latitude - object.latitude) * 111_195, ((await fish())!.longitude - object.longitude) * 74_100);
+    expect(off, 'm from the antenna').to.be.closeTo(Math.hypot(2, 0.5), 0.3);
+    expect(errors).to.deep.equal([]);
+    await ask(served(), `/waters/${water}/trips/${trip}`, 'DELETE');
+    await context.close();
+  });
+});
