@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { closeBrowser, openPage, PHONE, until } from './browser';
+import { closeBrowser, openPage, ownErrors, PHONE, until } from './browser';
 import { ask, prepareWater, runningTrip, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
