@@ -1,3 +1,4 @@
+import { absorption } from './loss';
 import type { Scene, SceneTarget, Transducer } from './scene';
 
 /** How a sonar listens. */
@@ -14,6 +15,8 @@ export interface Listening {
   soundSpeed: number;
   /** Added to every echo, dB: too high and noise fills the picture. */
   gain: number;
+  /** kHz: what the water absorbs is made up for, and noise with it; absent, as much as at some 500 kHz. */
+  frequency?: number;
   /** Random numbers, 0–1. */
   random: () => number;
 }
@@ -21,9 +24,11 @@ export interface Listening {
 /** Weakest and strongest echo that a picture tells apart, dB after the loss over the range was made up for. */
 const FLOOR = -78;
 const CEILING = -8;
-/** Level of the noise at no gain, dB, and how it grows with the range, dB a metre. */
+/** Level of the noise at no gain, dB, and how it grows with the range where no frequency is said, dB a metre. */
 const NOISE = -74;
 const NOISE_RISE = 0.12;
+/** Water that absorption is worked out for, °C. */
+const WATER = 15;
 
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 const power = (dB: number): number => 10 ** (dB / 10);
@@ -36,8 +41,9 @@ class Column {
   readonly power: Float64Array;
   constructor(private readonly how: Listening) {
     this.power = new Float64Array(how.samples);
+    const rise = how.frequency === undefined ? NOISE_RISE : 2 * absorption(how.frequency, WATER);
     for (let i = 0; i < how.samples; i++) {
-      const noise = NOISE + NOISE_RISE * ((i * how.range) / how.samples);
+      const noise = NOISE + rise * ((i * how.range) / how.samples);
       // Exponential power: what many small unrelated echoes add up to.
       this.power[i] = power(noise) * -Math.log(1 - how.random());
     }

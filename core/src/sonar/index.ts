@@ -29,3 +29,18 @@ export { bottomOf, forwardPlace, type SounderColumn } from './read-picture';
 export { EchoWatch, traces, type Clutter, type EchoAt, type EchoTrace } from './echo-watch';
 export { DEFAULT_RIG, type Rig } from './rig';
 export { forwardPoint, padPlace, sideScanPlace, type ScreenPlace, type SideScanPoint, type WorkingCode } from './screen-place';
+export { isScreen, straightened, straightSize, straightToPhoto, type Corners, type Pixel, type Pixels } from './straighten';
+export { readAlong, scaleOf, TOUCHED_TO, type PictureScale, type ScaleMark, type ScaleTrouble } from './picture-scale';
+export { cutOut, patchContrast, strengthOf, strengthsOf, type Legend, type Outline, type PatchContrast } from './picture-strength';
+export {
+  judged,
+  practiceRound,
+  SKILLS,
+  type Asked,
+  type Choice,
+  type PointedOut,
+  type PracticePicture,
+  type PracticeRound,
+  type Skill,
+} from './practice-round';
+export { nextSkill, skillStates, type Practised, type SkillState } from './practice-learner';
