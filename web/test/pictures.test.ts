@@ -5,7 +5,7 @@ import { forwardPicture, sideScanPing, sounderPing, type Listening, type Scene, 
 import { EchoRecord } from '../src/state/echo-record';
 import { cursorAt, cursorPixels, readCursor, sideRange, type Cursor, type PictureFrame } from '../src/views/deck/picture-cursor';
 import { drawForward, drawSideScan, drawSounder, PING_PX } from '../src/views/deck/picture-drawing';
-import { palette } from '../src/views/deck/picture-palette';
+import { palette } from '../src/parts/picture-palette';
 
 /** Levels as they are: a pixel's number is how strong the echo is. */
 const LEVELS = Uint32Array.from({ length: 256 }, (_, i) => i);

@@ -41,6 +41,9 @@ export {
   type PointedOut,
   type PracticePicture,
   type PracticeRound,
+  type SideChoice,
   type Skill,
 } from './practice-round';
 export { nextSkill, skillStates, type Practised, type SkillState } from './practice-learner';
+export { readTarget, type PictureReading, type ReadingTrouble, type ScaledPicture, type TouchedTarget } from './picture-targets';
+export { boatAlong, passedObjects, passesOf, type Passed } from './passes';

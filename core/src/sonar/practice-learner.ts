@@ -30,6 +30,8 @@ export interface SkillState {
   /** Difficulty of its next question. */
   difficulty: number;
   tries: number;
+  /** So many of them right. */
+  correct: number;
   /** Share of right answers, later ones weighing more; half where there were none. */
   right: number;
   /** Rounds since it was last asked. */
@@ -48,7 +50,14 @@ export function skillStates(history: readonly Practised[]): SkillState[] {
       [right, weight] = [right * fade + (h.right ? 1 : 0), weight * fade + 1];
     }
     const last = history.findLastIndex((h) => h.skill === skill);
-    return { skill, difficulty, tries: own.length, right: right / weight, since: history.length - 1 - last };
+    return {
+      skill,
+      difficulty,
+      tries: own.length,
+      correct: own.filter((h) => h.right).length,
+      right: right / weight,
+      since: history.length - 1 - last,
+    };
   });
 }
 

@@ -7,10 +7,13 @@ import type { Scene, SceneTarget } from './scene';
 export const SKILLS = ['what', 'depth', 'count', 'hardness', 'thermocline', 'past', 'gain', 'height', 'side'] as const;
 export type Skill = (typeof SKILLS)[number];
 
-/** Answers to choose from. */
-export type Choice = 'fish' | 'bait' | 'timber' | 'weed' | 'hard' | 'soft' | 'now' | 'past' | SidePlace;
 /** Which side, and how far over ground, m. */
-export type SidePlace = `${'port' | 'starboard'} ${number}`;
+export interface SideChoice {
+  side: 'port' | 'starboard';
+  far: number;
+}
+/** Answers to choose from. */
+export type Choice = 'fish' | 'bait' | 'timber' | 'weed' | 'hard' | 'soft' | 'now' | 'past' | SideChoice;
 
 /** What is asked. */
 export type Asked =
@@ -288,8 +291,9 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       const round = (v: number): number => Math.round(v);
       // The slip that is made most: the slant range taken for the way over ground.
       const [right, slip] = [round(flat), Math.max(round(distance), round(flat) + 1)];
-      const name = (which: 'port' | 'starboard', metres: number): SidePlace => `${which} ${metres}`;
-      const options = (['port', 'starboard'] as const).flatMap((which) => [name(which, right), name(which, slip)]);
+      const options = (['port', 'starboard'] as const).flatMap((which) =>
+        [right, slip].map((metres): SideChoice => ({ side: which, far: metres })),
+      );
       const tall = 0.8;
       const target: SceneTarget = {
         id: 'timber',
@@ -303,7 +307,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       };
       return drawn(
         sceneOf(ground, [target]),
-        { by: 'choice', options, answer: name(port ? 'port' : 'starboard', right) },
+        { by: 'choice', options, answer: options[port ? 0 : 2] },
         [{ what: 'timber', pings: [pingAt(y) - 10, pingAt(y) + 10], at: atRange(distance - 0.6, distance + 0.9) }],
         { height, range: distance, flat },
       );

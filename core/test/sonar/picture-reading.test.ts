@@ -7,6 +7,7 @@ import {
   isScreen,
   patchContrast,
   readAlong,
+  readTarget,
   scaleOf,
   straightened,
   straightSize,
@@ -150,5 +151,40 @@ describe('the strength of a picture’s echoes', () => {
     expect(patchContrast(patch(60), patch(110)).told).to.equal('softer');
     expect(patchContrast(patch(80), patch(82)).told).to.equal('alike');
     expect(patchContrast(patch(110, 30), patch(90, 30)).told, 'few pixels').to.equal('alike');
+  });
+});
+
+describe('a target on a scaled picture', () => {
+  const range: [ScaleMark, ScaleMark] = [{ at: 300, value: 0 }, { at: 500, value: 20 }]; // prettier-ignore
+  const picture = { view: 'side-scan', range, firstBottom: 380 } as const;
+  const at = (x: number) => ({ x, y: 50 });
+  it('of a side-scan, by hand: 8 m over the bottom, echo at 12 m, shadow at 16: 2 m up, to either side', () => {
+    for (const sign of [1, -1]) {
+      const read = readTarget(picture, { at: at(300 + sign * 120), shadow: at(300 + sign * 160) }, 1, 0.4);
+      if (typeof read === 'string') throw new Error(read);
+      expect(read.over!.value).to.be.closeTo(2, 1e-9);
+      expect(read.depth!.value).to.be.closeTo(6.4, 1e-9);
+      expect(read.water!.value).to.be.closeTo(8.4, 1e-9);
+      expect(read.starboard!.value).to.be.closeTo(sign * Math.sqrt(12 ** 2 - 6 ** 2), 1e-9);
+      expect(read.over!.error).to.be.above(0).and.below(0.5);
+    }
+    const lies = readTarget(picture, { at: at(470), shadow: null }, 1, 0.4);
+    expect(lies).to.have.nested.property('starboard.value').that.is.closeTo(15, 1e-9);
+    expect(lies).to.have.nested.property('depth.value').that.is.closeTo(8.4, 1e-9);
+  });
+  it('says why it cannot be read', () => {
+    expect(readTarget(picture, { at: at(420), shadow: at(400) }, 1, 0)).to.equal('shadow');
+    expect(readTarget(picture, { at: at(350), shadow: null }, 1, 0)).to.equal('range');
+    expect(readTarget(picture, { at: at(420), shadow: at(100) }, 1, 0)).to.equal('side');
+  });
+  it('of a sounder and a forward-facing view lies at the marks’ depth and range', () => {
+    const depth: [ScaleMark, ScaleMark] = [{ at: 0, value: 0 }, { at: 400, value: 20 }]; // prettier-ignore
+    expect(readTarget({ view: 'sounder', depth }, { at: { x: 9, y: 130 }, shadow: null }, 1, 0)).to.have.nested.property(
+      'depth.value',
+      6.5,
+    );
+    const ahead = readTarget({ view: 'forward-facing', ahead: range, depth }, { at: { x: 450, y: 100 }, shadow: null }, 1, 0);
+    expect(ahead).to.have.nested.property('ahead.value').that.is.closeTo(15, 1e-9);
+    expect(ahead).to.have.nested.property('depth.value', 5);
   });
 });

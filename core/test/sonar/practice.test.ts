@@ -79,9 +79,10 @@ describe('a round of practice', () => {
     for (const round of rounds('side')) {
       const { height, range, flat } = round.told;
       expect(sideScanDistance(range, height)).to.be.closeTo(flat, 1e-9);
-      const [which, metres] = String(round.asked.by === 'choice' && round.asked.answer).split(' ');
-      expect(which === 'port').to.equal(round.pointed[0].at[1] < 0);
-      expect(Number(metres)).to.be.closeTo(flat, 0.51);
+      const answer = round.asked.by === 'choice' ? round.asked.answer : null;
+      if (!answer || typeof answer === 'string') throw new Error('asked something else');
+      expect(answer.side === 'port').to.equal(round.pointed[0].at[1] < 0);
+      expect(answer.far).to.be.closeTo(flat, 0.51);
     }
   });
   it('of bottom and thermocline has them at their depth; hard ground alone has a second echo', () => {

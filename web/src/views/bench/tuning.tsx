@@ -1,12 +1,11 @@
 import { useMemo, useState } from 'react';
-import { mountOffsets, type Estimated } from '@restless-shoal/core/sonar';
+import { mountOffsets, passedObjects, passesOf, type Estimated } from '@restless-shoal/core/sonar';
 import { useTrip } from '../../api/queries';
 import { clockInZone, compass, dayInZone } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { rigAt, setRig, useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
 import { bench as msg, capital, decimal, formatLength, formatSpeed, term } from '../../words';
-import { passedObjects, passesOf } from './passes';
 
 /** Trips that are offered. */
 const LAST = 12;

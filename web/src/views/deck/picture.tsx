@@ -17,7 +17,7 @@ import {
   type PictureFrame,
   type Reading,
 } from './picture-cursor';
-import { palette } from './picture-palette';
+import { palette } from '../../parts/picture-palette';
 import { kindWords, type Kind } from '../../parts/records/kinds';
 import { METRES_PER, type DepthUnit } from '../../parts/format';
 import { useUnits } from '../../state/units';

@@ -1,4 +1,4 @@
-import type { Theme } from '../../state/theme';
+import type { Theme } from '../state/theme';
 
 /** From no echo to the strongest: one even run from ground to ink by day, from dark to a warm pale tone by night. */
 const STOPS: Record<Theme, string[]> = {

@@ -1,11 +1,16 @@
-import { bearing, distance, type LatLon } from '@restless-shoal/core/geo';
-import type { TrackFix } from '@restless-shoal/core/logbook';
-import { boatAt, placeTarget, type BoatFix, type BoatState, type OffsetPass, type Rig } from '@restless-shoal/core/sonar';
-import type { StoredContact, TripDetail } from '../../api/queries';
+import { bearing, distance, type LatLon } from '../geo';
+import type { OffsetPass } from './mount-offsets';
+import { boatAt, placeTarget, type BoatFix, type BoatState } from './placing';
+import type { Rig } from './rig';
+
+/** Something at a place and a time. */
+interface Placed extends LatLon {
+  time: string;
+}
 
 /** A mark of an object that was passed, with the boat as it then was. */
-export interface Passed {
-  mark: StoredContact;
+export interface Passed<M extends Placed & { kind: string }> {
+  mark: M;
   boat: BoatState;
 }
 
@@ -13,9 +18,11 @@ export interface Passed {
 const TOGETHER = 25;
 const APART_MS = 15_000;
 const FEWEST = 3;
+/** A boat slower than this goes nowhere, m/s. */
+const MOVING = 0.2;
 
 /** The boat along a track: course and speed from the fixes before and after. */
-export function boatAlong(track: readonly TrackFix[]): BoatFix[] {
+export function boatAlong(track: readonly Placed[]): BoatFix[] {
   const fixes = track.map((f) => ({ at: Date.parse(f.time), position: { latitude: f.latitude, longitude: f.longitude } })).sort((a, b) => a.at - b.at); // prettier-ignore
   return fixes.flatMap((fix, k) => {
     const [before, after] = [fixes[Math.max(0, k - 1)], fixes[Math.min(fixes.length - 1, k + 1)]];
@@ -26,10 +33,16 @@ export function boatAlong(track: readonly TrackFix[]): BoatFix[] {
 }
 
 /** Marks of a trip that may be of one object, passed several times: those that lie together, each from a pass of its own. */
-export function passedObjects({ contacts, track }: Pick<TripDetail, 'contacts' | 'track'>): Passed[][] {
+export function passedObjects<M extends Placed & { kind: string }>({
+  contacts,
+  track,
+}: {
+  contacts: readonly M[];
+  track: readonly Placed[];
+}): Passed<M>[][] {
   const along = boatAlong(track);
   const left = [...contacts].sort((a, b) => a.time.localeCompare(b.time));
-  const groups: Passed[][] = [];
+  const groups: Passed<M>[][] = [];
   while (left.length) {
     const first = left.shift()!;
     const group = [first];
@@ -41,7 +54,7 @@ export function passedObjects({ contacts, track }: Pick<TripDetail, 'contacts' |
     }
     const passed = group.flatMap((mark) => {
       const boat = boatAt(along, Date.parse(mark.time));
-      return boat && boat.speed > 0.2 ? [{ mark, boat }] : [];
+      return boat && boat.speed > MOVING ? [{ mark, boat }] : [];
     });
     if (passed.length >= FEWEST) groups.push(passed);
   }
@@ -49,7 +62,7 @@ export function passedObjects({ contacts, track }: Pick<TripDetail, 'contacts' |
 }
 
 /** The marks as if antenna and transducer were one and the picture of now: what the rig made of them is taken back. @param rigAt as it was set at a time, ms */
-export function passesOf(passed: readonly Passed[], rigAt: (at: number) => Rig): OffsetPass[] {
+export function passesOf(passed: readonly Passed<Placed & { kind: string }>[], rigAt: (at: number) => Rig): OffsetPass[] {
   // Courses are from true north: east and north are those of the place, not of a grid.
   const from = passed[0].mark;
   return passed.map(({ mark, boat }) => {
