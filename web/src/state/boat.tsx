@@ -55,8 +55,9 @@ function useGuess(boat: Boat | null, looking: boolean, setLooking: (looking: boo
 
 /** The boat of the running trip: where it is, where it looks, what it sounds. Goes on whichever view is open. */
 export function BoatProvider({ children }: { children: ReactNode }) {
-  const { running, chart, water, species } = useWaterState();
-  useTakeAlong(water.id, species.name);
+  const { running, chart, water, species, log } = useWaterState();
+  const latest = useMemo(() => log.trips.reduce<{ id: string; start: string } | null>((a, b) => (a && a.start > b.start ? a : b), null), [log.trips]); // prettier-ignore
+  useTakeAlong(water.id, species.name, latest?.id ?? null);
   useAwake(running !== null);
   const { record: echoes, heard, take } = useEchoes();
   const source = useBoat(running !== null, take);

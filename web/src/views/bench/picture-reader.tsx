@@ -1,5 +1,6 @@
 import { ImagePlus, Minus, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import {
   isScreen,
   type Corners,
@@ -60,7 +61,9 @@ export function PictureReader() {
   const [targets, setTargets] = useState<PictureTarget[]>([]);
   const [legend, setLegend] = useState<Pixel[]>([]);
   const [patches, setPatches] = useState<{ reference: Pixel | null; patch: Pixel | null; said: PatchContrast | null }>(NO_PATCHES);
+  const [saved, setSaved] = useState<{ trip: string; n: number } | null>(null);
   const forget = (): void => {
+    setSaved(null);
     setTouches({});
     setTyped({});
     setTargets([]);
@@ -101,6 +104,7 @@ export function PictureReader() {
   const scaled = scaledBy(view, touches);
   const picked = 'view' in scaled ? scaled : null;
   const readings = picked ? readAll(picked, targets, scale, rig.transducerDepth) : [];
+  const [last, lastReading] = [targets.at(-1), readings.at(-1)];
   const steps: readonly ScaleStep[] = SCALE_STEPS[view];
 
   const changeView = (next: View): void => {
@@ -287,6 +291,16 @@ export function PictureReader() {
             {corners ? msg('picture.dragCorners') : busy ? msg('picture.working') : msg(`picture.next.${tool}`)}
           </span>
         </div>
+        {/* On a phone the list lies far below. */}
+        {last && (
+          <div className="flex gap-2 border-t border-line pt-1 lg:hidden">
+            <b className="num">
+              {targets.length} {capital(term(last.kind))}
+              {last.count > 1 && ` × ${last.count}`}
+            </b>
+            {lastReading && <Reading reading={lastReading} />}
+          </div>
+        )}
         {failed && (
           <p role="alert" className="mt-2 text-warn">
             {failed}
@@ -428,7 +442,25 @@ export function PictureReader() {
           </ol>
         </section>
         {picked && targets.length > 0 && file && (
-          <PictureSave file={file} view={view} scale={picked} targets={targets} readings={readings} onSaved={() => setTargets([])} />
+          <PictureSave
+            file={file}
+            view={view}
+            scale={picked}
+            targets={targets}
+            readings={readings}
+            onSaved={(now) => {
+              setTargets([]);
+              setSaved(now);
+            }}
+          />
+        )}
+        {saved && !targets.length && (
+          <p role="status" className="mt-2">
+            {msg('picture.saved', { n: saved.n })}{' '}
+            <Link className="link" to={`/logbook/${saved.trip}`}>
+              {msg('picture.openTrip')}
+            </Link>
+          </p>
         )}
         {chooser(msg('picture.another'))}
       </div>

@@ -1,5 +1,4 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import type { LatLon } from '@restless-shoal/core/geo';
 import { newId, type Contact } from '@restless-shoal/core/logbook';
 import {
@@ -25,6 +24,8 @@ import type { PictureTarget, PictureView } from './picture-state';
 
 /** Trips that are offered. */
 const LAST = 30;
+/** A fix this near in time says where the boat was, ms. */
+const NEAR_MS = 60_000;
 
 /** What the picture was scaled by, as it is kept with its marks. */
 function scaleKept(scale: ScaledPicture, photo: string): string {
@@ -47,7 +48,7 @@ export function PictureSave({
   scale: ScaledPicture;
   targets: readonly PictureTarget[];
   readings: readonly (PictureReading | ReadingTrouble)[];
-  onSaved: () => void;
+  onSaved: (saved: { trip: string; n: number }) => void;
 }) {
   const { log, water } = useWaterState();
   const zone = water.time_zone;
@@ -57,7 +58,6 @@ export function PictureSave({
   const [typed, setTyped] = useState<string | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const [saved, setSaved] = useState<{ trip: string; n: number } | null>(null);
   useEffect(() => {
     let gone = false;
     readPhoto(file).then(
@@ -74,11 +74,20 @@ export function PictureSave({
   const trip = useTrip(id);
   const photos = usePhotos(id ?? '');
   const row = trips.find((t) => t.id === id);
-  const usual = row && new Date(during && during.id === id && taken !== null ? taken : Date.parse(row.start));
-  const time = typed === null ? usual : fromLocalInput(typed, zone);
   const along = useMemo(() => boatAlong(trip.data?.track ?? []), [trip.data]);
+  // Where the camera did not say: when the boat is first known to be somewhere.
+  const usual = row && new Date(during && during.id === id && taken !== null ? taken : (along[0]?.at ?? Date.parse(row.start)));
+  const time = typed === null ? usual : fromLocalInput(typed, zone);
   const boat = time ? boatAt(along, time.getTime()) : null;
-  const from: LatLon | null = boat?.position ?? said?.place ?? null;
+  // Between fixes that lie far apart the boat was near one of them; how it headed then, nobody knows.
+  const near =
+    time &&
+    along.reduce<{ off: number; at: LatLon } | null>((best, fix) => {
+      const off = Math.abs(fix.at - time.getTime());
+      return off <= NEAR_MS && off < (best?.off ?? Infinity) ? { off, at: fix.position } : best;
+    }, null);
+  const tracked = boat?.position ?? near?.at ?? null;
+  const from: LatLon | null = tracked ?? said?.place ?? null;
   const good = readings.flatMap((reading, k) => (typeof reading === 'string' ? [] : [{ reading, target: targets[k] }]));
 
   /** Where a target lies: aside of the boat's course where there is one. */
@@ -131,8 +140,7 @@ export function PictureSave({
           for (const { id: key } of rows) await keepAndSend('DELETE /trips/:trip/contacts/:id', { trip: id!, id: key });
         },
       });
-      setSaved({ trip: id!, n: rows.length });
-      onSaved();
+      onSaved({ trip: id!, n: rows.length });
     } catch (error) {
       setFailed(told(error));
     } finally {
@@ -174,25 +182,25 @@ export function PictureSave({
             />
           </label>
           <p className={`mt-1 text-sm ${from ? 'text-mute' : 'text-warn'}`}>
-            {msg(boat ? 'picture.placeOfTrack' : from ? 'picture.placeOfCamera' : 'picture.noPlace')}
+            {msg(
+              tracked
+                ? 'picture.placeOfTrack'
+                : from
+                  ? 'picture.placeOfCamera'
+                  : trip.error && !trip.data
+                    ? 'picture.noTripHere'
+                    : 'picture.noPlace',
+            )}
           </p>
           <button
             type="button"
             className="btn btn-primary mt-2 h-12 w-full"
-            disabled={busy || !from || !time || !said || !good.length || !trip.data}
+            disabled={busy || !from || !time || !said || !good.length}
             onClick={() => void save()}
           >
             {msg('picture.save', { n: good.length })}
           </button>
         </>
-      )}
-      {saved && (
-        <p role="status" className="mt-2">
-          {msg('picture.saved', { n: saved.n })}{' '}
-          <Link className="link" to={`/logbook/${saved.trip}`}>
-            {msg('picture.openTrip')}
-          </Link>
-        </p>
       )}
       {failed && (
         <p role="alert" className="mt-2 text-warn">

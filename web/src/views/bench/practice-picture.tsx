@@ -4,7 +4,7 @@ import { METRES_PER } from '../../parts/format';
 import { palette } from '../../parts/picture-palette';
 import { themeColour, useTheme } from '../../state/theme';
 import { useUnits } from '../../state/units';
-import { bench as msg } from '../../words';
+import { bench as msg, formatDepth } from '../../words';
 
 const FONT = '600 15px "Atkinson Hyperlegible Mono Variable", monospace';
 const colour = (name: string): string => `rgb(${themeColour(name).join(' ')})`;
@@ -135,7 +135,7 @@ export function PracticePicture({
     <canvas
       ref={canvas}
       role="img"
-      aria-label={msg('practice.picture', { view: picture.view })}
+      aria-label={msg('practice.picture', { view: picture.view, range: formatDepth(picture.range) })}
       className={`block h-[42vh] min-h-56 w-full rounded border border-line max-lg:h-[34vh] ${onTouch ? 'cursor-crosshair' : ''}`}
       onPointerDown={touch}
     />

@@ -16,9 +16,9 @@ import { PracticePicture } from './practice-picture';
 import { Slider } from './slider';
 import { usePractice } from './use-practice';
 
-/** The next question by what was answered so far. */
-function drawn(history: readonly Practised[]): PracticeRound {
-  const { skill, difficulty } = nextSkill(history, Math.random);
+/** The next question by what was answered so far. @param only a skill that somebody wants to practise now */
+function drawn(history: readonly Practised[], only: Skill | null): PracticeRound {
+  const { skill, difficulty } = nextSkill(history, Math.random, only ? [only] : undefined);
   return practiceRound(skill, difficulty, Math.floor(Math.random() * 2 ** 30));
 }
 
@@ -35,7 +35,8 @@ const choiceWords = (choice: Choice): string =>
 /** Pictures made up from what sound does, what they hold hidden until it was answered. */
 export function Practice() {
   const [history, add] = usePractice();
-  const [round, setRound] = useState(() => drawn(history));
+  const [only, setOnly] = useState<Skill | null>(null);
+  const [round, setRound] = useState(() => drawn(history, null));
   const [value, setValue] = useState(() => firstOf(round));
   const [answer, setAnswer] = useState<Choice | number | null>(null);
   const png = useRef<(() => string) | null>(null);
@@ -49,8 +50,8 @@ export function Practice() {
     setAnswer(next);
     add({ skill, at: Date.now(), difficulty: round.difficulty, right: judged(asked, next).right });
   };
-  const go = (): void => {
-    const next = drawn(history);
+  const go = (wanted = only): void => {
+    const next = drawn(history, wanted);
     setRound(next);
     setValue(firstOf(next));
     setAnswer(null);
@@ -127,7 +128,7 @@ export function Practice() {
                 answer: asked.by === 'choice' && typeof asked.answer === 'string' ? asked.answer : '',
               })}
             </p>
-            <button type="button" className="btn btn-primary mt-3 h-14 w-full text-base" onClick={go} autoFocus>
+            <button type="button" className="btn btn-primary mt-3 h-14 w-full text-base" onClick={() => go()} autoFocus>
               {msg('practice.next')}
             </button>
           </div>
@@ -140,7 +141,14 @@ export function Practice() {
           <Download size={18} aria-hidden /> {msg('practice.save')}
         </button>
       </div>
-      <Progress history={history} />
+      <Progress
+        history={history}
+        only={only}
+        onOnly={(next) => {
+          setOnly(next);
+          go(next);
+        }}
+      />
     </div>
   );
 }
@@ -156,27 +164,37 @@ const YOURS: Partial<Record<Skill, string>> = {
 };
 
 /** How far each skill has come, the weakest first. */
-function Progress({ history }: { history: readonly Practised[] }) {
+function Progress({ history, only, onOnly }: { history: readonly Practised[]; only: Skill | null; onOnly: (only: Skill | null) => void }) {
   const states = skillStates(history).sort((a, b) => a.difficulty * a.right - b.difficulty * b.right);
   return (
     <section aria-label={msg('practice.progress')}>
       <h2 className="text-lg font-bold">{msg('practice.progress')}</h2>
       <p className="text-sm text-mute">{msg('practice.weakSooner', { n: history.length })}</p>
-      <ul className="mt-2 flex flex-col gap-2.5">
+      <ul className="mt-2 flex flex-col gap-1">
         {states.map(({ skill, difficulty, tries, correct }) => (
           <li key={skill}>
-            <span className="flex justify-between gap-2">
-              <span>{msg(`practice.skill.${skill}`)}</span>
-              <span className="num text-sm text-mute">
-                {tries ? msg('practice.level', { level: decimal(100 * difficulty, 0), right: correct, n: tries }) : msg('practice.notYet')}
+            <button
+              type="button"
+              aria-pressed={only === skill}
+              className={`touch-target w-full rounded px-2 py-1 text-left ${only === skill ? 'bg-surface outline-2 outline-act' : ''}`}
+              onClick={() => onOnly(only === skill ? null : skill)}
+            >
+              <span className="flex justify-between gap-2">
+                <span>{msg(`practice.skill.${skill}`)}</span>
+                <span className="num text-sm text-mute">
+                  {tries
+                    ? msg('practice.level', { level: decimal(100 * difficulty, 0), right: correct, n: tries })
+                    : msg('practice.notYet')}
+                </span>
               </span>
-            </span>
-            <span className="mt-1 block h-2.5 rounded-full bg-line">
-              <span className="block h-2.5 rounded-full bg-act" style={{ width: tries ? `${Math.max(2, 100 * difficulty)}%` : 0 }} />
-            </span>
+              <span className="mt-1 block h-2.5 rounded-full bg-line">
+                <span className="block h-2.5 rounded-full bg-act" style={{ width: tries ? `${Math.max(2, 100 * difficulty)}%` : 0 }} />
+              </span>
+            </button>
           </li>
         ))}
       </ul>
+      <p className="mt-1 text-sm text-mute">{msg('practice.pressOne')}</p>
     </section>
   );
 }

@@ -164,6 +164,8 @@ export const bench = {
   'picture.time': 'Zeit',
   'picture.placeOfTrack': 'Ort nach der Spur des Boots zu dieser Zeit.',
   'picture.placeOfCamera': 'Ort der Kamera: Die Ausfahrt hat zu dieser Zeit keine Spur.',
+  'picture.noTripHere':
+    'Diese Ausfahrt ist nicht auf dem Gerät, und das Bild sagt nicht, wo es entstand. Öffne die Ausfahrt einmal mit Empfang.',
   'picture.noPlace': 'Kein Ort: Die Ausfahrt hat zu dieser Zeit keine Spur, und das Bild sagt nicht, wo es entstand. Ändere die Zeit.',
   'picture.save': '{n, plural, one {# Marke} other {# Marken}} mit dem Bild speichern',
   'picture.saved': '{n, plural, one {# Marke} other {# Marken}} gespeichert.',
@@ -216,7 +218,7 @@ export const bench = {
   'practice.next': 'Nächstes Bild',
   'practice.save': 'Bild speichern',
   'practice.picture':
-    '{view, select, sounder {Ein Echolotbild, der neueste Ping am rechten Rand} other {Ein Side-Scan-Bild, der neueste Ping oben}}',
+    '{view, select, sounder {Ein Echolotbild, {range} unter dem Geber, der neueste Ping am rechten Rand} other {Ein Side-Scan-Bild, {range} zu jeder Seite, der neueste Ping oben}}',
   'practice.port': 'Backbord',
   'practice.starboard': 'Steuerbord',
   'practice.pointed.fish': 'Fisch',
@@ -232,6 +234,7 @@ export const bench = {
   'practice.weakSooner':
     '{n, plural, =0 {Noch kein Bild gelesen.} one {# Bild gelesen.} other {# Bilder gelesen.}} Was dir schwerfällt, kommt eher wieder.',
   'practice.level': 'Stufe {level}, {right} von {n} richtig',
+  'practice.pressOne': 'Tippe eine an, um nur sie zu üben; noch einmal für alle.',
   'practice.notYet': 'noch nicht gefragt',
   'practice.skill.what': 'Was es ist',
   'practice.skill.depth': 'Tiefe',

@@ -161,6 +161,8 @@ export const bench = {
   'picture.time': 'Time',
   'picture.placeOfTrack': 'Placed by the boat’s track at that time.',
   'picture.placeOfCamera': 'Placed where the camera was: the trip has no track at that time.',
+  'picture.noTripHere':
+    'This trip is not on the device, and the picture does not say where it was taken. Open the trip once with a signal.',
   'picture.noPlace': 'No place: the trip has no track at that time, and the picture does not say where it was taken. Change the time.',
   'picture.save': 'Save {n, plural, one {# mark} other {# marks}} with the picture',
   'picture.saved': '{n, plural, one {# mark} other {# marks}} saved.',
@@ -213,7 +215,7 @@ export const bench = {
   'practice.next': 'Next picture',
   'practice.save': 'Save the picture',
   'practice.picture':
-    '{view, select, sounder {A sounder picture, the newest ping at the right edge} other {A side-scan picture, the newest ping at the top}}',
+    '{view, select, sounder {A sounder picture, {range} below the transducer, the newest ping at the right edge} other {A side-scan picture, {range} to each side, the newest ping at the top}}',
   'practice.port': 'port',
   'practice.starboard': 'starboard',
   'practice.pointed.fish': 'fish',
@@ -229,6 +231,7 @@ export const bench = {
   'practice.weakSooner':
     '{n, plural, =0 {No picture read yet.} one {# picture read.} other {# pictures read.}} What you find hard comes back sooner.',
   'practice.level': 'level {level}, {right} of {n} right',
+  'practice.pressOne': 'Press one to practise it alone; press it again for all.',
   'practice.notYet': 'not asked yet',
   'practice.skill.what': 'What it is',
   'practice.skill.depth': 'Depth',
