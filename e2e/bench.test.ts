@@ -51,6 +51,65 @@ describe('the Bench', () => {
     await context.close();
   });
 
+  it('finds the gain for the smallest target with the simulated boat, keeps it, and says how far fish are seen with it', async () => {
+    const { page, context, errors } = await openPage(`${served().url}/bench?show=tuning`, { size: PHONE });
+    const run = page.getByRole('region', { name: 'Gain: the smallest target' });
+    await run.getByLabel('With the simulated boat').check();
+    await run.getByRole('img', { name: /sounder picture/ }).waitFor();
+    await run.getByText('Six tries at least').waitFor();
+    const step = async (name: string, times: number): Promise<void> => {
+      for (let k = 0; k < times; k++) await run.getByRole('button', { name }).click();
+    };
+    /** Looks at the picture as drawn, where the target hangs: dark echoes on light water. */
+    const shows = (): Promise<boolean> =>
+      run.getByRole('img', { name: /sounder picture/ }).evaluate((canvas: HTMLCanvasElement) => {
+        const { width, height } = canvas;
+        const range = Math.ceil((6 + 3) * 1.2);
+        const [from, to] = [5.2, 6.9].map((d) => Math.round(((d - 0.4) / range) * height));
+        const { data } = canvas.getContext('2d')!.getImageData(Math.round(0.15 * width), from, Math.round(0.8 * width), to - from);
+        let dark = 0;
+        for (let i = 0; i < data.length; i += 4) if (data[i] + data[i + 1] + data[i + 2] < 400) dark++;
+        return dark > 0.01 * (data.length / 4);
+      });
+    await step('Lower gain', 8);
+    const said: boolean[] = [];
+    for (let level = 0; level <= 100; level += 10) {
+      said.push(await shows());
+      await run.getByRole('button', { name: said.at(-1) ? 'I see it' : 'I do not' }).click();
+      await step('Higher gain', 2);
+    }
+    // At no gain it is lost, at full gain it shows.
+    expect(said[0], said.join()).to.equal(false);
+    expect(said.at(-1), said.join()).to.equal(true);
+    const use = Number(/Gain to use: (\d+)/.exec((await run.getByText(/^Gain to use/).textContent())!)![1]);
+    expect(use).to.be.within(10 * said.indexOf(true) - 15, 10 * said.lastIndexOf(false) + 40);
+    expect(await violations(page)).to.deep.equal([]);
+    await run.getByRole('button', { name: 'Keep it on this device’s rig' }).click();
+    await page.getByRole('radio', { name: 'Beams' }).click();
+    await page.getByRole('list', { name: 'What follows' }).getByText(`At your tuned gain (${use}) this fish is seen to`).waitFor();
+    const advice = page.getByRole('region', { name: 'Settings to begin with' });
+    await advice.getByText('Gain for fish').waitFor();
+    await advice.getByRole('radio', { name: 'Hard and soft bottom' }).click();
+    await advice.getByText('second echo of the bottom').waitFor();
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+
+  it('finds the gain at which hard bottom stands out most from soft', async () => {
+    const { page, context, errors } = await openPage(`${served().url}/bench?show=tuning`, { size: PHONE, theme: 'night' });
+    const run = page.getByRole('region', { name: 'Gain: hard and soft bottom' });
+    const set = async (hard: number, soft: number): Promise<void> => {
+      for (const [name, value] of [['Hard bottom', hard], ['Soft bottom', soft]] as const) await run.getByRole('slider', { name }).fill(String(value)); // prettier-ignore
+      await run.getByRole('button', { name: 'Note it' }).click();
+      await run.getByRole('button', { name: 'Higher gain' }).click();
+    };
+    for (const [hard, soft] of [[4, 2], [8, 3], [10, 8]]) await set(hard, soft); // prettier-ignore
+    await run.getByText('stand apart most at gain 45: 5').waitFor();
+    expect(await violations(page)).to.deep.equal([]);
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+
   it('tells offset and delay from four passes by one object, and new marks on the Deck are placed by them', async () => {
     const [{ id: water, latitude, longitude }] = await ask<({ id: string } & LatLon)[]>(served(), '/waters');
     const object: LatLon = { latitude: latitude ?? 48.187, longitude: longitude ?? -34.59 };

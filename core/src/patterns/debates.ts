@@ -2,7 +2,7 @@ import { VIEWS } from '../logbook';
 import type { CovariateValues } from './covariates';
 import type { LogContact, LookTable } from './look-table';
 import type { MoodRow, StopClock } from './mood';
-import type { Settled } from './names';
+import type { Settled } from './signs';
 import { makeClusters, rateRatio, splitByTrips, studentQuantile, type RateRatio } from '../numbers';
 import type { Selected } from './question';
 import { INTERVAL } from './selection';

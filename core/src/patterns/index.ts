@@ -69,18 +69,8 @@ export {
   type StopClock,
 } from './mood';
 export { AGAIN, markLives, returnsOf, LEAST_RETURNS, type MarkLife, type Return } from './marks';
-export {
-  nameReport,
-  settledTargets,
-  placeInColumn,
-  NameOdds,
-  SIGNS,
-  LEAST_SETTLED,
-  type NameReport,
-  type Settled,
-  type Signs,
-  type Calibration,
-} from './names';
+export { nameReport, settledTargets, LEAST_SETTLED, type NameReport, type Calibration } from './names';
+export { placeInColumn, SIGNS, signsOf, type Settled, type Signs } from './signs';
 export { repeatability, LEAST_IN_YEAR, type Repeatability, type YearsAlike } from './repeatability';
 export { debates, DEBATES, SHORT_RANGE, type Debate, type DebateInputs, type DebateKey, type Shown } from './debates';
 export {
@@ -105,3 +95,4 @@ export {
 export { labelKey, type Band, type Label } from './label';
 export { whereTheyHang, LEAST_HANGING, type WhereTheyHang, type TargetTrait } from './where-they-hang';
 export { rodHours, type Rate, type RateClass, type RateKind, type RateTable, type RodHours, type RodHoursInput } from './rod-hours';
+export { TargetOdds, type SpeciesOdds } from './target-odds';

@@ -1,37 +1,10 @@
 import type { LogContact } from './look-table';
 import { shareOf, type Share } from '../numbers';
+import { signsOf, type Settled, type Signs } from './signs';
+import { TargetOdds } from './target-odds';
 
-/** What the screen shows of a target, in words; null where nobody said. */
-export interface Signs {
-  form: string | null;
-  density: string | null;
-  core: string | null;
-  place: string | null;
-}
-
-export const SIGNS: (keyof Signs)[] = ['form', 'density', 'core', 'place'];
-
-/** A target seen on a screen whose species was settled later, by a catch, a camera or an eye. */
-export interface Settled {
-  trip: string;
-  signs: Signs;
-  /** What it was taken for on the screen, and how sure; null where nobody said. */
-  guessed: string | null;
-  confidence: number | null;
-  was: string;
-}
-
-/** Where in the column something stands: near the surface, in mid-water, near the bottom or on it. */
-export function placeInColumn(contact: Pick<LogContact, 'top_m' | 'bottom_m' | 'water_depth_m'>): string | null {
-  if (contact.top_m == null || contact.water_depth_m == null || !(contact.water_depth_m > 0)) return null;
-  const middle = (contact.top_m + (contact.bottom_m ?? contact.top_m)) / 2;
-  const over = contact.water_depth_m - middle;
-  if (over < 0.6) return 'on the bottom';
-  if (over < Math.min(2.5, 0.35 * contact.water_depth_m)) return 'near the bottom';
-  return middle < 0.25 * contact.water_depth_m ? 'near the surface' : 'mid-water';
-}
-
-const signsOf = (c: LogContact): Signs => ({ form: c.form, density: c.density, core: c.core, place: placeInColumn(c) });
+/** Those that are reported one by one. */
+const REPORTED = ['form', 'density', 'core', 'place'] as const satisfies (keyof Signs)[];
 
 /**
  * Targets that were seen on a screen and settled afterwards: sightings joined by `same_as`, one confirmed; or the
@@ -75,43 +48,6 @@ export function settledTargets(contacts: LogContact[], caught: Map<string, strin
   return out;
 }
 
-/** Odds of each species for what a screen shows: naive Bayes with each sign's counts smoothed by one over its values. */
-export class NameOdds {
-  private readonly counts = new Map<string, number>();
-  private readonly byWas = new Map<string, number>();
-  private readonly options = new Map<string, Set<string>>();
-
-  constructor(settled: Settled[]) {
-    for (const s of settled) {
-      this.byWas.set(s.was, (this.byWas.get(s.was) ?? 0) + 1);
-      for (const sign of SIGNS) {
-        const v = s.signs[sign];
-        if (v === null) continue;
-        const known = this.options.get(sign) ?? new Set();
-        this.options.set(sign, known.add(v));
-        for (const key of [`${s.was} ${sign} ${v}`, `${s.was} ${sign}`]) this.counts.set(key, (this.counts.get(key) ?? 0) + 1);
-      }
-    }
-  }
-
-  /** Species with their odds, the likeliest first; they sum to 1. */
-  of(signs: Partial<Signs>): { name: string; odds: number }[] {
-    const logs = [...this.byWas.entries()].map(([name, n]) => {
-      let log = Math.log(n + 0.5);
-      for (const sign of SIGNS) {
-        const v = signs[sign];
-        const size = this.options.get(sign)?.size ?? 0;
-        if (v == null || size < 2) continue;
-        log += Math.log(((this.counts.get(`${name} ${sign} ${v}`) ?? 0) + 1) / ((this.counts.get(`${name} ${sign}`) ?? 0) + size));
-      }
-      return { name, log };
-    });
-    const top = Math.max(...logs.map((l) => l.log));
-    const sum = logs.reduce((s, l) => s + Math.exp(l.log - top), 0);
-    return logs.map(({ name, log }) => ({ name, odds: Math.exp(log - top) / sum })).sort((a, b) => b.odds - a.odds);
-  }
-}
-
 /** How odds held: of those given about so, how many were right. */
 export interface Calibration {
   lines: { from: number; to: number; said: number; share: Share }[];
@@ -125,7 +61,7 @@ export interface NameReport {
   settled: number;
   trips: number;
   /** For each sign and value: what those targets turned out to be. */
-  bySign: { sign: keyof Signs; value: string; n: number; were: { name: string; share: Share }[] }[];
+  bySign: { sign: (typeof REPORTED)[number]; value: string; n: number; were: { name: string; share: Share }[] }[];
   /** How what was said on the water held, and how the log's own odds do, each trip judged by the others. */
   said: Calibration | null;
   odds: Calibration | null;
@@ -170,7 +106,7 @@ export function nameReport(settled: Settled[]): NameReport {
   const tripOf = new Map<string, number>();
   for (const s of settled) if (!tripOf.has(s.trip)) tripOf.set(s.trip, tripOf.size);
   const trip = (s: Settled): number => tripOf.get(s.trip)!;
-  const bySign = SIGNS.flatMap((sign) =>
+  const bySign = REPORTED.flatMap((sign) =>
     [...new Set(settled.map((s) => s.signs[sign]))].flatMap((value) => {
       const own = settled.filter((s) => s.signs[sign] === value);
       if (value === null || own.length < LEAST_SETTLED) return [];
@@ -191,13 +127,18 @@ export function nameReport(settled: Settled[]): NameReport {
     s.guessed === null || s.confidence === null ? [] : [{ trip: trip(s), said: s.confidence, right: s.guessed === s.was }],
   );
   // Each trip is judged by odds learned from the others.
+  const { temper } = new TargetOdds(settled);
   const odds = [...tripOf.keys()].flatMap((key) => {
-    const learned = new NameOdds(settled.filter((s) => s.trip !== key));
+    const learned = new TargetOdds(
+      settled.filter((s) => s.trip !== key),
+      [],
+      temper,
+    );
     return settled
       .filter((s) => s.trip === key)
       .flatMap((s) => {
         const [first] = learned.of(s.signs);
-        return first ? [{ trip: trip(s), said: first.odds, right: first.name === s.was }] : [];
+        return first ? [{ trip: trip(s), said: first.odds, right: first.species === s.was }] : [];
       });
   });
   return { settled: settled.length, trips: tripOf.size, bySign, said: calibrationOf(said), odds: calibrationOf(odds) };

@@ -47,3 +47,6 @@ export {
 export { nextSkill, skillStates, type Practised, type SkillState } from './practice-learner';
 export { readTarget, type PictureReading, type ReadingTrouble, type ScaledPicture, type TouchedTarget } from './picture-targets';
 export { boatAlong, passedObjects, passesOf, type Passed } from './passes';
+export { tuningPicture } from './tuning-picture';
+export { bestContrast, type ContrastTry, type LevelContrast } from './best-contrast';
+export { adviseSettings, type LookPlan, type Purpose, type SettingsCode } from './adviser';

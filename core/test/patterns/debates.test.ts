@@ -114,7 +114,7 @@ describe('the debates of practitioners', () => {
       rows.flatMap(([was, core, n]) =>
         Array.from({ length: n }, (_, k) => ({
           trip: `t${k % 10}`,
-          signs: { form: null, density: null, core, place: null },
+          signs: { form: null, density: null, core, place: null, cover: null, count: null, depth: null, season: null },
           guessed: null,
           confidence: null,
           was,

@@ -11,6 +11,8 @@ const schema = object({
   // Rigs that were set before it could be told have none.
   delay: number().strict().min(0).max(20).default(0),
   corrected: boolean().strict().required(),
+  gain: number().strict().nullable().default(null),
+  leastEcho: number().strict().nullable().default(null),
 });
 
 /** The rig of this device's boat as it was left; the usual one where none, or nonsense, is kept. */

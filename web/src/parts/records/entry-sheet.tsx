@@ -71,6 +71,7 @@ export function EntrySheet({
   onResponse,
   onRemove,
   extra = null,
+  water,
 }: {
   entry: DayEntry;
   /** What happened at a stop. */
@@ -87,6 +88,8 @@ export function EntrySheet({
   onOutcome: (id: string, row: object) => void;
   /** Opens what a fish did. */
   onResponse: (id: string) => void;
+  /** Of the trip. */
+  water: string;
   /** What else can be done with it where it is shown. */
   extra?: ReactNode;
   /** Takes records into the trash. @param words what went */
@@ -140,7 +143,7 @@ export function EntrySheet({
         </button>
       )}
       {entry.kind === 'contact' && (
-        <MarkDetails contact={entry.contact} species={species} onChange={(change) => onContact(entry.contact.id, change)} />
+        <MarkDetails water={water} contact={entry.contact} species={species} onChange={(change) => onContact(entry.contact.id, change)} />
       )}
       {entry.kind === 'stop' && !isBlank(entry.stop) && (
         <label className="mt-4 flex items-center justify-between gap-3">

@@ -3,6 +3,7 @@ import type { Contact } from '@restless-shoal/core/logbook';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import type { StoredContact } from '../../api/queries';
 import { deck as msg, term } from '../../words';
+import { LikelySpecies } from './likely-species';
 
 type Change = Partial<Contact>;
 
@@ -42,10 +43,12 @@ const plain = <T extends string>(...values: T[]): [T, T][] => values.map((v) => 
 
 /** All that can be said of a mark beside where it is. Each touch is kept at once. */
 export function MarkDetails({
+  water,
   contact,
   species,
   onChange,
 }: {
+  water: string;
   contact: StoredContact;
   species: SpeciesProfile[];
   onChange: (change: Change) => void;
@@ -94,6 +97,12 @@ export function MarkDetails({
       )}
       {fish && (
         <>
+          <LikelySpecies
+            water={water}
+            contact={c}
+            species={species}
+            onSpecies={(name, confidence) => onChange({ species: name, confidence })}
+          />
           <label className="grid grid-cols-[5.5rem_1fr] items-center gap-2 py-1">
             <span className="text-sm text-mute">{msg('markDetails.species')}</span>
             <select

@@ -4,6 +4,7 @@ import {
   coneWidth,
   deadZone,
   echoLoss,
+  farthestFish,
   fastestFor,
   fastestPings,
   passing,
@@ -12,7 +13,9 @@ import {
   targetStrength,
 } from '@restless-shoal/core/sonar';
 import { bench as msg, decimal, formatDepth, formatFishLength, formatSpeed, formatTemperature } from '../../words';
+import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
+import { Adviser } from './adviser';
 import { Slider } from './slider';
 import { useKept } from './use-kept';
 
@@ -29,6 +32,7 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 /** What a cone shows and hides, true to scale, and what follows from it. */
 export function Beams() {
   const { day } = useWaterState();
+  const rig = useRig();
   const temperature = day.conditions.surface;
   const [set, change] = useKept('bench beams', USUAL);
   const { depth, beam, slope, frequency, pulse, rate, speed, length, range } = set;
@@ -45,8 +49,8 @@ export function Beams() {
     <Slider label={label} words={words} value={set[name]} min={min} max={max} step={step} onChange={(v) => change(name, v)} />
   );
   return (
-    <div className="grid gap-x-5 gap-y-3 lg:grid-cols-[20rem_minmax(0,1fr)] lg:grid-rows-[auto_1fr]">
-      <div className="max-lg:order-2 lg:row-span-2">
+    <div className="grid gap-x-5 gap-y-3 lg:grid-cols-[20rem_minmax(0,1fr)] lg:grid-rows-[auto_auto_1fr]">
+      <div className="max-lg:order-2 lg:row-span-3">
         {slider('depth', msg('beams.depth'), formatDepth(depth), 1, 60, 0.5)}
         {slider('slope', msg('beams.slope'), `${decimal(slope, 0)}°`, 0, 40, 1)}
         {slider('fishDepth', msg('beams.fishDepth'), formatDepth(fishDepth), 0.5, 60, 0.1)}
@@ -105,7 +109,18 @@ export function Beams() {
             temperature: formatTemperature(temperature),
           })}
         </li>
+        {rig.gain !== null && rig.leastEcho !== null && (
+          <li>
+            {msg('beams.seenTo', {
+              gain: decimal(rig.gain, 0),
+              far: formatDepth(farthestFish(length, frequency, temperature, rig.leastEcho)),
+            })}
+          </li>
+        )}
       </ul>
+      <div className="max-lg:order-4 lg:col-start-2">
+        <Adviser plan={{ depth, temperature, length, beam, rate, least: rig.leastEcho }} />
+      </div>
     </div>
   );
 }

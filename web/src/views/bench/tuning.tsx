@@ -5,6 +5,7 @@ import { clockInZone, compass, dayInZone } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
 import { rigAt, setRig, useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
+import { ContrastRun, GainRun } from './gain-run';
 import { bench as msg, capital, decimal, formatLength, formatSpeed, term } from '../../words';
 
 /** Trips that are offered. */
@@ -128,6 +129,8 @@ export function Tuning() {
           </button>
         </>
       )}
+      <GainRun />
+      <ContrastRun />
     </div>
   );
 }

@@ -65,6 +65,7 @@ export function OpenedSheet({
   if (!entry) return null;
   return (
     <EntrySheet
+      water={water}
       entry={entry}
       zone={zone}
       responses={entry.kind === 'stop' ? (detail?.responses ?? []).filter((r) => r.stop === entry.stop.stop) : []}

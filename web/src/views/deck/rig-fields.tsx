@@ -4,7 +4,7 @@ import { setRig, useRig } from '../../state/rig';
 import { readNumber } from '../../parts/read-number';
 import { deck as msg } from '../../words';
 
-const FIELDS: { name: Exclude<keyof Rig, 'corrected'>; label: string; min: number; max: number }[] = [
+const FIELDS: { name: Exclude<keyof Rig, 'corrected' | 'gain' | 'leastEcho'>; label: string; min: number; max: number }[] = [
   { name: 'forward', label: msg('rigFields.transducerForwardOfThe'), min: -30, max: 30 },
   { name: 'starboard', label: msg('rigFields.transducerToStarboardOf'), min: -10, max: 10 },
   { name: 'transducerDepth', label: msg('rigFields.transducerBelowTheSurface'), min: 0, max: 20 },

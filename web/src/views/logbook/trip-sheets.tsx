@@ -79,6 +79,7 @@ export function TripSheets({
       {entry && (
         <EntrySheet
           key={idOfEntry(entry)}
+          water={water.id}
           entry={entry}
           responses={entry.kind === 'stop' ? detail.responses.filter((r) => r.stop === entry.stop.stop) : []}
           zone={zone}

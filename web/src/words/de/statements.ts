@@ -80,6 +80,20 @@ export const statements = {
     'etwa {chance, number, wholePercent} in {minutes} min ({count} Fische{size, select, any {} unknown { unbekannter Größe} small {, klein} medium {, mittel} large {, groß} other {}}, {tried, plural, =0 {heute noch kein Stopp an Fisch} other {{paid} von {tried} Stopps lohnten heute}})',
   'advice.small':
     'etwa {chance, number, wholePercent} in {minutes} min ({count} Fische{size, select, unknown { unbekannter Größe} small {, klein} medium {, mittel} large {, groß} other {}}, {tried, plural, =0 {heute noch kein Stopp an Fisch} other {{paid} von {tried} Stopps lohnten heute}}); große sind gewünscht',
+  'settings.range.sounder':
+    'Bereich {range, number, depth}: {purpose, select, bottom {tief genug für das zweite Grundecho, das die Härte zeigt} other {der Grund und etwas darunter, damit Fische groß erscheinen}}.',
+  'settings.range.side-scan':
+    'Bereich {range, number, depth} zu jeder Seite: {purpose, select, bottom {weit, um Formen des Grundes zu sehen} other {nah genug, dass Fische ihren Schatten behalten}}.',
+  'settings.range.forward-facing': 'Bereich {range, number, depth} voraus: dreimal die Tiefe; weiter draußen verschmelzen Fisch und Grund.',
+  'settings.range.seen':
+    'Mit deiner eingemessenen Verstärkung wird ein Fisch von {length, number, fishLength} nur bis {far, number, depth} gesehen.',
+  'settings.frequency.high':
+    '{frequency, number, whole} kHz: feiner, und das Wasser nimmt auf diesem Bereich nur {taken, number, tenth} dB davon.',
+  'settings.frequency.low':
+    '{frequency, number, whole} kHz: Bei {other, number, whole} kHz nähme das Wasser auf diesem Bereich {taken, number, tenth} dB.',
+  'settings.gain.fish': 'Verstärkung für Fisch: höher, bis Punkte das Wasser füllen, dann eine Stufe zurück.',
+  'settings.gain.bottom': 'Verstärkung für den Grund: tiefer, bis nur harter Grund hell bleibt.',
+  'settings.speed': 'Höchstens {speed, number, speed}: {pings, number, whole} Pings auf dem Fisch, weniger ergeben keine Form.',
   'working.slant':
     '{range, number, depth} schräg, {below, number, depth} unter dem Geber: √({range, number, depthNumber}² − {below, number, depthNumber}²) = {flat, number, depth} über Grund',
   'working.below': '{depth, number, depth} tief, genau darunter, wo das Boot vor {ago} war{back}',

@@ -1,11 +1,21 @@
 import type { CarriedCode, CautionCode, HeatCode, PlaceCode, PlanCode, ReasonCode } from '@restless-shoal/core/forecast';
 import type { AdviceCode } from '@restless-shoal/core/passage';
 import type { ConditionCode } from '@restless-shoal/core/patterns';
-import type { WorkingCode } from '@restless-shoal/core/sonar';
+import type { SettingsCode, WorkingCode } from '@restless-shoal/core/sonar';
 import type { WindowCode } from '@restless-shoal/core/species';
 
 type StatementCode =
-  AdviceCode | CarriedCode | CautionCode | ConditionCode | HeatCode | PlaceCode | PlanCode | ReasonCode | WindowCode | WorkingCode;
+  | SettingsCode
+  | AdviceCode
+  | CarriedCode
+  | CautionCode
+  | ConditionCode
+  | HeatCode
+  | PlaceCode
+  | PlanCode
+  | ReasonCode
+  | WindowCode
+  | WorkingCode;
 
 /** What core has to say, by its code, in English. A value that is text comes worded. */
 export const statements = {
@@ -96,6 +106,19 @@ export const statements = {
   'advice.small':
     'about {chance, number, wholePercent} in {minutes} min ({count} {size, select, unknown {fish of unknown size} other {{size} fish}}, {tried, plural, =0 {no stop at fish yet today} other {{paid} of {tried} stops paid today}}); big ones are wanted',
 
+  'settings.range.sounder':
+    'Range {range, number, depth}: {purpose, select, bottom {deep enough for the second echo of the bottom, which shows hardness} other {the bottom and a little below it, so that fish are drawn large}}.',
+  'settings.range.side-scan':
+    'Range {range, number, depth} to each side: {purpose, select, bottom {wide, to see shapes of the bottom} other {close enough that fish keep their shadows}}.',
+  'settings.range.forward-facing': 'Range {range, number, depth} ahead: three times the depth; farther out fish and bottom merge.',
+  'settings.range.seen': 'With your tuned gain a fish of {length, number, fishLength} is seen to {far, number, depth} only.',
+  'settings.frequency.high':
+    '{frequency, number, whole} kHz: finer detail, and the water takes only {taken, number, tenth} dB of it over this range.',
+  'settings.frequency.low':
+    '{frequency, number, whole} kHz: at {other, number, whole} kHz the water would take {taken, number, tenth} dB over this range.',
+  'settings.gain.fish': 'Gain for fish: up until specks fill the water, then a step back.',
+  'settings.gain.bottom': 'Gain for bottom: down until only hard bottom stays bright.',
+  'settings.speed': 'At most {speed, number, speed}: {pings, number, whole} pings on the fish, fewer make no shape.',
   'working.slant':
     '{range, number, depth} by slant, {below, number, depth} below the transducer: √({range, number, depthNumber}² − {below, number, depthNumber}²) = {flat, number, depth} over the ground',
   'working.below': '{depth, number, depth} deep, straight below where the boat was {ago} ago{back}',
