@@ -26,6 +26,26 @@ export function straightSize([a, b, c, d]: Corners): { width: number; height: nu
   return { width: Math.round(Math.max(length(a, b), length(d, c))), height: Math.round(Math.max(length(a, d), length(b, c))) };
 }
 
+/** The map's numbers: x = (xx·X + xy·Y + x0)/w, y alike, w = wx·X + wy·Y + 1. */
+function mapping(corners: Corners, width: number, height: number) {
+  if (!isScreen(corners)) throw new RangeError('corners');
+  const [a, b, c, d] = corners;
+  const [dx1, dx2, sx] = [b.x - c.x, d.x - c.x, a.x - b.x + c.x - d.x];
+  const [dy1, dy2, sy] = [b.y - c.y, d.y - c.y, a.y - b.y + c.y - d.y];
+  const under = dx1 * dy2 - dx2 * dy1;
+  const [g, h] = [(sx * dy2 - dx2 * sy) / under, (dx1 * sy - sx * dy1) / under];
+  return {
+    xx: (b.x - a.x + g * b.x) / width,
+    xy: (d.x - a.x + h * d.x) / height,
+    x0: a.x,
+    yx: (b.y - a.y + g * b.y) / width,
+    yy: (d.y - a.y + h * d.y) / height,
+    y0: a.y,
+    wx: g / width,
+    wy: h / height,
+  };
+}
+
 /**
  * Where a point of the straightened picture lies in the photo: the projective map that takes a rectangle to four corners, which is how a
  * flat screen looks from any side.
@@ -34,18 +54,10 @@ export function straightSize([a, b, c, d]: Corners): { width: number; height: nu
  * Source: Heckbert 1989, Fundamentals of texture mapping and image warping, §2.2.3.
  */
 export function straightToPhoto(corners: Corners, width: number, height: number): (x: number, y: number) => Pixel {
-  if (!isScreen(corners)) throw new RangeError('corners');
-  const [a, b, c, d] = corners;
-  const [dx1, dx2, sx] = [b.x - c.x, d.x - c.x, a.x - b.x + c.x - d.x];
-  const [dy1, dy2, sy] = [b.y - c.y, d.y - c.y, a.y - b.y + c.y - d.y];
-  const under = dx1 * dy2 - dx2 * dy1;
-  const [g, h] = [(sx * dy2 - dx2 * sy) / under, (dx1 * sy - sx * dy1) / under];
-  const [xu, xv] = [b.x - a.x + g * b.x, d.x - a.x + h * d.x];
-  const [yu, yv] = [b.y - a.y + g * b.y, d.y - a.y + h * d.y];
+  const m = mapping(corners, width, height);
   return (x, y) => {
-    const [u, v] = [x / width, y / height];
-    const w = 1 + g * u + h * v;
-    return { x: (a.x + xu * u + xv * v) / w, y: (a.y + yu * u + yv * v) / w };
+    const w = m.wx * x + m.wy * y + 1;
+    return { x: (m.xx * x + m.xy * y + m.x0) / w, y: (m.yx * x + m.yy * y + m.y0) / w };
   };
 }
 
@@ -64,22 +76,27 @@ export function straightened(photo: Pixels, corners: Corners, most: number): Pix
   const full = straightSize(corners);
   const scale = Math.min(1, Math.sqrt(most / (full.width * full.height)));
   const [width, height] = [Math.max(1, Math.round(full.width * scale)), Math.max(1, Math.round(full.height * scale))];
-  const at = straightToPhoto(corners, width, height);
+  const { xx, xy, x0, yx, yy, y0, wx, wy } = mapping(corners, width, height);
+  const { data: from } = photo;
+  const [lastX, lastY, row] = [photo.width - 1, photo.height - 1, 4 * photo.width];
   const data = new Uint8ClampedArray(4 * width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const from = at(x + 0.5, y + 0.5);
-      const [px, py] = [Math.max(0, Math.min(photo.width - 1, from.x - 0.5)), Math.max(0, Math.min(photo.height - 1, from.y - 0.5))];
-      const [left, top] = [Math.min(photo.width - 2, Math.floor(px)), Math.min(photo.height - 2, Math.floor(py))];
-      const [fx, fy] = [px - Math.max(0, left), py - Math.max(0, top)];
-      const first = 4 * (Math.max(0, top) * photo.width + Math.max(0, left));
-      const [right, below] = [photo.width > 1 ? 4 : 0, photo.height > 1 ? 4 * photo.width : 0];
-      for (let channel = 0; channel < 4; channel++) {
-        const k = first + channel;
-        const upper = photo.data[k] + fx * (photo.data[k + right] - photo.data[k]);
-        const lower = photo.data[k + below] + fx * (photo.data[k + below + right] - photo.data[k + below]);
-        data[4 * (y * width + x) + channel] = upper + fy * (lower - upper);
+  // Millions of pixels: nothing is made for each.
+  for (let y = 0, to = 0; y < height; y++)
+    for (let x = 0; x < width; x++, to += 4) {
+      const w = wx * (x + 0.5) + wy * (y + 0.5) + 1;
+      const px = Math.max(0, Math.min(lastX, (xx * (x + 0.5) + xy * (y + 0.5) + x0) / w - 0.5));
+      const py = Math.max(0, Math.min(lastY, (yx * (x + 0.5) + yy * (y + 0.5) + y0) / w - 0.5));
+      const [left, top] = [px | 0, py | 0];
+      const [fx, fy] = [px - left, py - top];
+      const upper = top * row + 4 * left;
+      const right = left < lastX ? 4 : 0;
+      const lower = top < lastY ? upper + row : upper;
+      for (let k = 0; k < 3; k++) {
+        const above = from[upper + k] + fx * (from[upper + right + k] - from[upper + k]);
+        const below = from[lower + k] + fx * (from[lower + right + k] - from[lower + k]);
+        data[to + k] = above + fy * (below - above);
       }
+      data[to + 3] = 255;
     }
   return { width, height, data };
 }

@@ -24,7 +24,7 @@ export interface ShownPicture {
 
 /** Pixels of what is read and shown at most, and of a cut that is counted. */
 const MOST = 4_000_000;
-const COUNTED = 300_000;
+const COUNTED = 200_000;
 
 let photo: Pixels | null = null;
 let read: Pixels | null = null;
@@ -38,6 +38,8 @@ const opened = (): Brightness => {
 
 async function shown(pixels: Pixels): Promise<ShownPicture> {
   const { width, height, data } = pixels;
+  // Nobody waits for them yet; once a school is drawn round, they are there.
+  setTimeout(() => read && opened(), 50);
   const bitmap = await createImageBitmap(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height));
   return transfer({ bitmap, width, height }, [bitmap]);
 }
