@@ -76,31 +76,46 @@ try {
   await page.getByRole('radio', { name: 'Picture' }).click();
   await page.getByText('Set its scale by two marks').waitFor();
   await page.waitForTimeout(1000);
-  const began = performance.now();
-  await page.locator('input[type=file]').setInputFiles({ name: 'school.jpg', mimeType: 'image/jpeg', buffer: picture });
+  /** When the page next has words, or a part of this role, looked for at each frame: a test's own waiting is no part of it. */
+  const appears = (role: string | null, words: string): Promise<number> =>
+    page.evaluate(
+      ([role, words]) =>
+        new Promise<number>((done) => {
+          const pattern = new RegExp(words);
+          requestAnimationFrame(function look() {
+            if ((role ? document.querySelector(`[role=${role}]`) : true) && pattern.test(document.body.innerText)) done(Date.now());
+            else requestAnimationFrame(look);
+          });
+        }),
+      [role, words] as const,
+    );
   const shown = page.getByRole('application');
-  await shown.waitFor();
-  const opened = performance.now();
+  let waits = appears('application', 'Straighten and crop');
+  let began = Date.now();
+  await page.locator('input[type=file]').setInputFiles({ name: 'school.jpg', mimeType: 'image/jpeg', buffer: picture });
+  const opened = (await waits) - began;
   await page.getByRole('button', { name: 'Straighten and crop' }).click();
-  const straighten = performance.now();
-  await page.getByRole('button', { name: 'Straighten now' }).click();
-  await page.getByRole('button', { name: 'Straighten and crop' }).waitFor();
-  const straight = performance.now() - straighten;
+  const now = page.getByRole('button', { name: 'Straighten now' });
+  await now.waitFor();
+  waits = appears(null, 'Straighten and crop');
+  began = Date.now();
+  await now.click();
+  const straight = (await waits) - began;
   await page.getByRole('button', { name: 'Count a school' }).click();
   const box = (await shown.boundingBox())!;
   const at = (x: number, y: number): [number, number] => [box.x + x * box.width, box.y + y * box.height];
   await page.mouse.move(...at(0.02, 0.02));
   await page.mouse.down();
   for (const [x, y] of [[0.98, 0.02], [0.98, 0.98], [0.02, 0.98]]) await page.mouse.move(...at(x, y), { steps: 3 }); // prettier-ignore
-  const count = performance.now();
+  waits = appears(null, 'Counted \\d+|about \\d+');
+  began = Date.now();
   await page.mouse.up();
-  await page.getByText(/Counted \d+|about \d+/).first().waitFor({ state: 'attached' }); // prettier-ignore
-  const counted = performance.now() - count;
-  console.log(`opened ${(opened - began).toFixed(0)} ms, straightened ${straight.toFixed(0)} ms, counted ${counted.toFixed(0)} ms`);
+  const counted = (await waits) - began;
+  console.log(`opened ${opened} ms, straightened ${straight} ms, counted ${counted} ms`);
   results.push(
     held(
       'a picture of 12 megapixels opened, straightened and counted',
-      (opened - began + straight + counted) / 1000,
+      (opened + straight + counted) / 1000,
       '<=',
       Number((PICTURE_S * slower).toFixed(2)),
       ' s',
