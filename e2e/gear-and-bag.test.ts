@@ -3,7 +3,7 @@ import type { LoggedTrip, StoredGear, TripDetail } from '@restless-shoal/core/co
 import { newId } from '@restless-shoal/core/logbook';
 import { violations } from './access';
 import { openPage, PHONE, until } from './browser';
-import { ask } from './harness';
+import { ask, runningTrip } from './harness';
 import { loggedWater } from './logged-water';
 
 // Gear is kept once and chosen by touch; a tournament's bag is told as it fills.
@@ -16,6 +16,28 @@ before(async () => {
 });
 
 describe('gear', () => {
+  it('of the sonar is chosen with its settings on the Deck in two touches, and goes with the marks', async () => {
+    await ask(served(), `/gear/${newId()}`, 'PUT', { kind: 'rig', name: 'Bow, deep', settings: 'range 25 m, 200 kHz, gain 55' });
+    const { page, context, errors } = await openPage(`${served().url}/deck`, { size: PHONE, at: { latitude: 48.2, longitude: -34.6 } });
+    await page.getByRole('button', { name: 'Start the trip' }).click();
+    const here = page.getByRole('button', { name: /m\/s|Set the position by hand/ }).first();
+    await here.click();
+    await page.getByRole('group', { name: 'Sonar settings in use' }).getByRole('button', { name: 'Bow, deep' }).click();
+    await page.getByText('range 25 m, 200 kHz, gain 55').waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Mark .* below/ }).click();
+    type Marked = { contacts: { rig: string | null; settings: string | null }[] };
+    const marks = async (): Promise<Marked['contacts']> => (await runningTrip<Marked>(served())).contacts;
+    await until(async () => (await marks()).length > 0, 'the mark was on the server');
+    expect((await marks())[0]).to.include({ rig: 'Bow, deep', settings: 'range 25 m, 200 kHz, gain 55' });
+    expect(errors).to.deep.equal([]);
+    const { trip: running } = await runningTrip<{ trip: { id: string; water_id: string } }>(served());
+    await ask(served(), `/waters/${running.water_id}/trips/${running.id}`, 'DELETE');
+    const [{ id }] = await ask<StoredGear[]>(served(), '/gear');
+    await ask(served(), `/gear/${id}`, 'DELETE');
+    await context.close();
+  });
+
   it('is added, told when a name is taken, found by a word, chosen for a fish with one touch, deleted and brought back', async () => {
     const { page, context, errors } = await openPage(`${served().url}/logbook?show=gear`, { size: PHONE });
     await page.getByText('No gear yet').waitFor();

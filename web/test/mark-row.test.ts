@@ -14,6 +14,7 @@ const marked = (more: Partial<Marked>): Marked => ({
   floor: 8,
   hardness: 0.456,
   stop: null,
+  sonar: null,
   ...more,
 });
 
@@ -35,6 +36,10 @@ describe('the contact that a mark becomes', () => {
     expect(markRow(marked({}))).to.include({ count: 3, species: 'zander', confidence: 0.7 });
     expect(markRow(marked({ species: null }))).to.include({ count: 3, species: null, confidence: null });
     expect(markRow(marked({ kind: 'bait' }))).to.include({ count: null, species: null, confidence: null });
+  });
+  it('goes with what the sonar was set to, if anybody said', () => {
+    expect(markRow(marked({}))).to.include({ rig: null, settings: null });
+    expect(markRow(marked({ sonar: { rig: 'Bow', settings: 'range 20 m' } }))).to.include({ rig: 'Bow', settings: 'range 20 m' });
   });
   it('is called what the button says', () =>
     expect([kindWords('fish', 1), kindWords('fish', 50), kindWords('weed', 3)]).to.deep.equal(['1 fish', '50+ fish', 'weed edge']));

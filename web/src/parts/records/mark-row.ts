@@ -1,5 +1,6 @@
 import type { Contact } from '@restless-shoal/core/logbook';
 import type { LatLon } from '@restless-shoal/core/geo';
+import type { SonarSettings } from '../../state/sonar-settings';
 import type { DepthSpan } from './column-gesture';
 import type { Kind } from './kinds';
 
@@ -18,6 +19,8 @@ export interface Marked {
   floor: number | null;
   hardness: number | null;
   stop: string | null;
+  /** What the sonar was set to; null where nobody says. */
+  sonar: SonarSettings | null;
 }
 
 /** How sure a species is that was only seen on the screen: odds, no proof. */
@@ -32,7 +35,7 @@ export const logged = ({ latitude, longitude }: LatLon): LatLon => ({ latitude: 
 const STANDING: Kind[] = ['cover', 'weed', 'hazard'];
 
 /** The contact that a mark becomes: nothing hangs below the bottom, what stands there reaches it, the bottom itself has no extent. */
-export function markRow({ time, position, kind, count, view, species, span, floor, hardness, stop }: Marked) {
+export function markRow({ time, position, kind, count, view, species, span, floor, hardness, stop, sonar }: Marked) {
   const deepest = floor ?? Infinity;
   const top = Math.min(span.top, deepest);
   const bottom = STANDING.includes(kind) ? (floor ?? span.bottom) : Math.min(span.bottom, deepest);
@@ -43,6 +46,8 @@ export function markRow({ time, position, kind, count, view, species, span, floo
     ...logged(position),
     kind,
     view,
+    rig: sonar?.rig ?? null,
+    settings: sonar?.settings ?? null,
     species: fish ? species : null,
     confidence: fish && species !== null ? BY_SCREEN : null,
     confirmed: 'none' as const,

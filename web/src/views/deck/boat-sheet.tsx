@@ -8,6 +8,7 @@ import { POSITIONS } from '../../parts/position-field';
 import type { BoatSource } from '../../state/use-boat';
 import { practicePass } from './practice-pass';
 import { RigFields } from './rig-fields';
+import { SettingsChoice } from './settings-choice';
 import { deck as msg } from '../../words';
 import { told } from '../../parts/told';
 
@@ -191,6 +192,7 @@ export function BoatSheet({
           {msg('boatSheet.setByHand')}
         </button>
       </form>
+      <SettingsChoice />
       <RigFields />
     </Dialog>
   );

@@ -9,6 +9,7 @@ import { clockInZone } from '../../parts/format';
 import { useBoatState } from '../../state/boat';
 import type { Boat, BoatSource } from '../../state/use-boat';
 import { useRig } from '../../state/rig';
+import { sonarSettingsNow } from '../../state/sonar-settings';
 import { useWaterState } from '../../state/water';
 import { spanWithin, type DepthSpan } from '../../parts/records/column-gesture';
 import { isFree, kindWords, type Kind } from '../../parts/records/kinds';
@@ -201,6 +202,7 @@ export function useMarking(
         floor: below ?? there.depth ?? read?.floor ?? here.depth,
         hardness: there.hardness,
         stop: stop.open?.stop.stop ?? null,
+        sonar: sonarSettingsNow(),
       });
       const id = await log.mark(row);
       const same = likelySame(row, log.detail?.contacts ?? []);
