@@ -10,7 +10,7 @@ import { loggedWater } from './logged-water';
 
 // The sonar's pictures: made up for practice, drawn by the page, saved, loaded back and read.
 
-const served = loggedWater(15, 3);
+const served = loggedWater(12, 4);
 const open = (show: string, options: PageOptions = {}) => openPage(`${served().url}/bench?show=${show}`, options);
 
 /** Asks for one skill, and saves its picture as it is drawn. */
@@ -257,6 +257,42 @@ describe('a picture of a screen', () => {
       await page.getByText(words).waitFor();
       expect(await says.isVisible(), name).to.equal(true);
     }
+    expect(errors).to.deep.equal([]);
+    await context.close();
+  });
+});
+
+describe('a fish on the screen', () => {
+  it('says what it may be, from the settled marks of its water, and takes it with one touch', async () => {
+    const [{ id: water }] = await ask<{ id: string }[]>(served(), '/waters');
+    type Mark = TripDetail['contacts'][number];
+    const all = await ask<Mark[]>(served(), `/waters/${water}/contacts`);
+    // One that nothing settled.
+    const open = (c: Mark): boolean => c.kind === 'fish' && c.confirmed !== 'catch' && c.confirmed !== 'camera' && c.confirmed !== 'sight';
+    const mark = all.find(
+      (c) => open(c) && c.form !== null && all.filter((o) => o.trip_id === c.trip_id && o.time === c.time).length === 1,
+    )!;
+    const detail = (): Promise<TripDetail> => ask(served(), `/trips/${mark.trip_id}`);
+    const { contacts, stops } = await detail();
+    const { page, context, errors } = await openPage(`${served().url}/logbook/${mark.trip_id}`, { size: PHONE });
+    await page.getByTestId('day').getByRole('button').first().waitFor();
+    const inTime = [...stops.map((s) => ({ at: s.start, id: '' })), ...contacts.map((c) => ({ at: c.time, id: c.id }))].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)); // prettier-ignore
+    await page
+      .getByTestId('day')
+      .getByRole('button')
+      .nth(inTime.findIndex((e) => e.id === mark.id))
+      .click();
+    const likely = page.getByRole('dialog').getByRole('group', { name: 'What it may be' });
+    await likely.getByText(/from \d+ settled marks of this water/).waitFor();
+    const first = likely.getByRole('button').first();
+    const [, name, odds] = /^(.+) >?([\d.]+) %$/.exec((await first.textContent())!)!;
+    expect(Number(odds)).to.be.above(20);
+    await first.click();
+    await until(async () => {
+      const now = (await detail()).contacts.find((c) => c.id === mark.id)!;
+      return now.species === name.toLowerCase() && Math.abs((now.confidence ?? 0) - Number(odds) / 100) < 0.06;
+    }, 'the mark had the species and its odds');
+    expect(await violations(page)).to.deep.equal([]);
     expect(errors).to.deep.equal([]);
     await context.close();
   });

@@ -27,6 +27,8 @@ const APART = 2 * Math.hypot(ECHO, 0.7);
 const CROWDED = 2;
 /** Bright water beyond so many times what single ones make is a mass. */
 const FULL = 2;
+/** Spots whose radius is at most this share of the way to the next stand by themselves, whatever their size. */
+const SEPARATE = 0.25;
 /** The finest filter counts whose peaks stand nearly as high as those of the best: a coarser one takes neighbours for one. */
 const NEARLY = 0.7;
 
@@ -119,15 +121,29 @@ function behindOthers(peaks: readonly Peak[], apart: number): { count: number; c
   return { count, crowding: count / n };
 }
 
-/** How many times larger the bright water is than that many single targets of this size would make it. @param fine the picture without its speckle */
-function fullness(fine: Float32Array, width: number, peaks: readonly Peak[], sigma: number): number {
+/** Bright water for each peak, px². @param fine the picture without its speckle */
+function litOf(fine: Float32Array, width: number, peaks: readonly Peak[]): number {
   const ground = middle(fine);
   const heights = peaks.map((p) => fine[p.y * width + p.x]).sort((a, b) => a - b);
   const bar = ground + (heights[heights.length >> 1] - ground) / 2;
   let lit = 0;
   for (const v of fine) if (v >= bar) lit++;
+  return lit / peaks.length;
+}
+
+/** How far the nearest other peak stands from one in the middle, px; endless for a single one. */
+function spacing(peaks: readonly Peak[]): number {
+  const nearest = peaks.map((p) =>
+    peaks.reduce((least, o) => (o === p ? least : Math.min(least, Math.hypot(o.x - p.x, o.y - p.y))), Infinity),
+  );
+  return nearest.sort((a, b) => a - b)[nearest.length >> 1];
+}
+
+/** Whether bright water is that of single targets: no more than they make of this size, or each far smaller than they stand apart. */
+function isOfSingles(fine: Float32Array, width: number, peaks: readonly Peak[], sigma: number): boolean {
+  const lit = litOf(fine, width, peaks);
   // Half as bright as its middle within 1.18 standard deviations.
-  return lit / (peaks.length * Math.PI * (1.18 * ECHO * sigma) ** 2);
+  return lit <= FULL * Math.PI * (1.18 * ECHO * sigma) ** 2 || Math.sqrt(lit / Math.PI) <= SEPARATE * spacing(peaks);
 }
 
 /**
@@ -166,6 +182,6 @@ export function countBlobs(picture: Brightness): BlobCount {
     count: Math.round(count),
     places: peaks.map(({ x, y }) => ({ x, y })),
     size: 2 * sigma,
-    sure: crowding <= CROWDED && fullness(best.fine, width, peaks, sigma) <= FULL,
+    sure: crowding <= CROWDED && isOfSingles(best.fine, width, peaks, sigma),
   };
 }

@@ -41,6 +41,16 @@ describe('counting the targets of a picture', () => {
     expect(countBlobs({ width: 4, height: 4, levels: new Float32Array(16) })).to.deep.include({ count: 0, sure: false });
     expect(countBlobs({ width: 40, height: 40, levels: new Float32Array(1600).fill(80) })).to.deep.include({ count: 0, sure: false });
   });
+  it('is sure of spots that stand far apart, however large they are', () => {
+    for (const sigma of [2, 4.5, 6.2]) {
+      const levels = new Float32Array(400 * 280);
+      for (let k = 0; k < 12; k++) {
+        const [cx, cy] = [60 + 85 * (k % 4), 50 + 80 * Math.floor(k / 4)];
+        for (let y = 0; y < 280; y++) for (let x = 0; x < 400; x++) levels[y * 400 + x] += 200 * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * sigma * sigma)); // prettier-ignore
+      }
+      expect(countBlobs({ width: 400, height: 280, levels }), `σ ${sigma}`).to.deep.include({ count: 12, sure: true });
+    }
+  });
   it('puts each of a few where it is', () => {
     const levels = new Float32Array(120 * 90);
     const put: [number, number][] = [[30, 20], [80, 30], [55, 70]]; // prettier-ignore
