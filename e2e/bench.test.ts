@@ -51,6 +51,30 @@ describe('the Bench', () => {
     await context.close();
   });
 
+  it('tells offset and delay of a simulated boat, and a mark on the Deck moves by what was kept', async () => {
+    const at = { latitude: 48.2, longitude: -34.6 };
+    const { page, context, errors } = await openPage(`${served().url}/bench?show=tuning`, { size: PHONE, at });
+    await page.getByLabel('With the simulated boat').first().check();
+    const mounted = (await page.getByText(/passes of a simulated boat/).textContent())!;
+    const [forward] = [...mounted.matchAll(/([-−]?[\d.]+) m/g)].map((m) => Number(m[1].replace('−', '-')));
+    const said = (await page.getByLabel('What the passes tell').textContent())!;
+    expect(Number(/antenna([-−]?[\d.]+) m/.exec(said)![1].replace('−', '-')), `${said}, ${mounted}`).to.be.closeTo(forward, 1.5);
+    await page.getByRole('button', { name: 'Use on this device’s rig' }).click();
+    await page.getByRole('button', { name: 'In use: new marks are placed by it' }).waitFor();
+    const rig = await page.evaluate(() => JSON.parse(localStorage.getItem('rig')!) as { forward: number; starboard: number });
+    await page.getByRole('link', { name: 'Deck' }).click();
+    await page.getByRole('button', { name: 'Start the trip' }).click();
+    await page.getByRole('button', { name: 'Mark 1 fish below' }).click();
+    type Running = { trip: { id: string; water_id: string }; contacts: LatLon[] };
+    await until(async () => (await runningTrip<Running>(served())).contacts.length > 0, 'the mark was on the server');
+    const { trip, contacts } = await runningTrip<Running>(served());
+    const off = Math.hypot((contacts[0].latitude - at.latitude) * 111_195, (contacts[0].longitude - at.longitude) * 74_100);
+    expect(off, 'm from the antenna').to.be.closeTo(Math.hypot(rig.forward, rig.starboard), 0.3);
+    expect(errors).to.deep.equal([]);
+    await ask(served(), `/waters/${trip.water_id}/trips/${trip.id}`, 'DELETE');
+    await context.close();
+  });
+
   it('finds the gain for the smallest target with the simulated boat, keeps it, and says how far fish are seen with it', async () => {
     const { page, context, errors } = await openPage(`${served().url}/bench?show=tuning`, { size: PHONE });
     const run = page.getByRole('region', { name: 'Gain: the smallest target' });

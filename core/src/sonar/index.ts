@@ -46,7 +46,7 @@ export {
 } from './practice-round';
 export { nextSkill, skillStates, type Practised, type SkillState } from './practice-learner';
 export { readTarget, type PictureReading, type ReadingTrouble, type ScaledPicture, type TouchedTarget } from './picture-targets';
-export { boatAlong, passedObjects, passesOf, type Passed } from './passes';
+export { boatAlong, passedObjects, passesOf, simulatedPasses, type Passed, type SimulatedMount } from './passes';
 export { tuningPicture } from './tuning-picture';
 export { bestContrast, type ContrastTry, type LevelContrast } from './best-contrast';
 export { adviseSettings, type LookPlan, type Purpose, type SettingsCode } from './adviser';

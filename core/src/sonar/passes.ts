@@ -72,3 +72,26 @@ export function passesOf(passed: readonly Passed<Placed & { kind: string }>[], r
     return { x: far * Math.sin(way), y: far * Math.cos(way), course: boat.course, speed: boat.speed };
   });
 }
+
+/** How a simulated boat's rig is mounted: what its passes should tell. */
+export interface SimulatedMount {
+  forward: number;
+  starboard: number;
+  /** s */
+  delay: number;
+}
+
+/** Courses and speeds of a simulated boat's passes, and how exactly each is marked, m. */
+const WAYS: readonly (readonly [course: number, speed: number])[] = [[30, 1], [210, 1], [30, 3], [210, 3], [120, 1.5], [300, 1.5]]; // prettier-ignore
+const MARKED_TO = 0.3;
+
+/** Passes by one object as a simulated boat with such a rig would mark them, for practice. @param random 0–1 */
+export function simulatedPasses({ forward, starboard, delay }: SimulatedMount, random: () => number): OffsetPass[] {
+  const noise = (): number => MARKED_TO * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  return WAYS.map(([course, speed]) => {
+    const [east, north] = [Math.sin((course * Math.PI) / 180), Math.cos((course * Math.PI) / 180)];
+    // The object at the middle is marked at −a·u − b·n + v·t·u.
+    const along = -forward + speed * delay;
+    return { course, speed, x: along * east - starboard * north + noise(), y: along * north + starboard * east + noise() };
+  });
+}

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { destination, type LatLon } from '../../src/geo';
-import { boatAlong, DEFAULT_RIG, mountOffsets, passedObjects, passesOf, placeTarget } from '../../src/sonar';
+import { seeded } from '../../src/numbers';
+import { boatAlong, DEFAULT_RIG, mountOffsets, passedObjects, passesOf, placeTarget, simulatedPasses } from '../../src/sonar';
 
 const object: LatLon = { latitude: 48.187, longitude: -34.59 };
 const start = Date.parse('2026-06-01T10:00:00Z');
@@ -43,6 +44,13 @@ describe('passes by one object', () => {
       expect(found.starboard.value).to.be.closeTo(truth.starboard, 0.03);
       expect(found.delay.value).to.be.closeTo(truth.delay, 0.03);
     }
+  });
+  it('of a simulated boat tell how its rig is mounted', () => {
+    const mount = { forward: -1.8, starboard: 0.4, delay: 1.5 };
+    const found = mountOffsets(simulatedPasses(mount, seeded(4)));
+    if (typeof found === 'string') throw new Error(found);
+    for (const name of ['forward', 'starboard', 'delay'] as const) expect(found[name].value, name).to.be.closeTo(mount[name], 0.6);
+    expect(found.noise).to.be.within(0.1, 0.7);
   });
   it('are none where marks are of one pass, of a boat that stands, or too few', () => {
     expect(passedObjects(passed(four.slice(0, 2)))).to.deep.equal([]);

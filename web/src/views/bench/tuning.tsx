@@ -1,5 +1,13 @@
 import { useMemo, useState } from 'react';
-import { mountOffsets, passedObjects, passesOf, type Estimated } from '@restless-shoal/core/sonar';
+import {
+  mountOffsets,
+  passedObjects,
+  passesOf,
+  simulatedPasses,
+  type Estimated,
+  type OffsetPass,
+  type SimulatedMount,
+} from '@restless-shoal/core/sonar';
 import { useTrip } from '../../api/queries';
 import { clockInZone, compass, dayInZone } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
@@ -23,7 +31,14 @@ export function Tuning() {
   const trip = useTrip(id);
   const objects = useMemo(() => (trip.data ? passedObjects(trip.data) : []), [trip.data]);
   const passed = objects[Math.min(object, objects.length - 1)];
-  const found = passed ? mountOffsets(passesOf(passed, rigAt)) : null;
+  const [simulated, setSimulated] = useState<{ mount: SimulatedMount; passes: OffsetPass[] } | null>(null);
+  const found = simulated ? mountOffsets(simulated.passes) : passed ? mountOffsets(passesOf(passed, rigAt)) : null;
+  const simulate = (): void => {
+    const between = (low: number, high: number): number => Number((low + (high - low) * Math.random()).toFixed(1));
+    const mount = { forward: between(-3, -0.5), starboard: between(-1, 1), delay: between(0.5, 2.5) };
+    setSimulated({ mount, passes: simulatedPasses(mount, Math.random) });
+    setUsed(false);
+  };
   const zone = water.time_zone;
   const words = ({ value, low, high }: Estimated, say: (v: number) => string): string =>
     msg('tuning.interval', { value: say(value), low: say(low), high: say(high) });
@@ -36,7 +51,25 @@ export function Tuning() {
         <li>{msg('tuning.passIt')}</li>
         <li>{msg('tuning.comeBack')}</li>
       </ol>
-      {!trips.length ? (
+      <label className="touch-target mt-2 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox"
+          checked={simulated !== null}
+          onChange={(e) => (e.target.checked ? simulate() : setSimulated(null))}
+        />
+        {msg('gainRun.simulated')}
+      </label>
+      {simulated ? (
+        <p className="num mt-2 text-mute">
+          {msg('tuning.simulatedMount', {
+            n: simulated.passes.length,
+            forward: formatLength(simulated.mount.forward),
+            starboard: formatLength(simulated.mount.starboard),
+            delay: seconds(simulated.mount.delay),
+          })}
+        </p>
+      ) : !trips.length ? (
         <p className="mt-3 text-mute">{msg('tuning.noTrip')}</p>
       ) : (
         <label className="mt-3 flex items-center gap-3">
@@ -58,9 +91,9 @@ export function Tuning() {
           </select>
         </label>
       )}
-      {id !== null && !trip.data && <Waiting what={msg('tuning.theTrip')} failed={trip.error} />}
-      {trip.data && !objects.length && <p className="mt-3 text-mute">{msg('tuning.noObject')}</p>}
-      {objects.length > 1 && (
+      {!simulated && id !== null && !trip.data && <Waiting what={msg('tuning.theTrip')} failed={trip.error} />}
+      {!simulated && trip.data && !objects.length && <p className="mt-3 text-mute">{msg('tuning.noObject')}</p>}
+      {!simulated && objects.length > 1 && (
         <label className="mt-2 flex items-center gap-3">
           <span className="text-mute">{msg('tuning.object')}</span>
           <select className="select h-11 w-72" value={object} onChange={(e) => setObject(Number(e.target.value))}>
@@ -72,7 +105,7 @@ export function Tuning() {
           </select>
         </label>
       )}
-      {passed && (
+      {!simulated && passed && (
         <table className="num mt-3 w-full max-w-xl">
           <thead>
             <tr className="border-b-2 border-line text-left">
@@ -109,7 +142,9 @@ export function Tuning() {
             <dt className="text-mute">{msg('tuning.delay')}</dt>
             <dd className="font-semibold">{words(found.delay, seconds)}</dd>
           </dl>
-          <p className="num mt-1 text-sm text-mute">{msg('tuning.intervals', { noise: formatLength(found.noise), n: passed!.length })}</p>
+          <p className="num mt-1 text-sm text-mute">
+            {msg('tuning.intervals', { noise: formatLength(found.noise), n: simulated ? simulated.passes.length : passed!.length })}
+          </p>
           <button
             type="button"
             className="btn btn-primary mt-3 h-12 w-full max-w-xl"

@@ -57,6 +57,8 @@ export const bench = {
     'Fahre auf einer Ausfahrt mindestens viermal gerade darüber: in beide Richtungen, langsam (1 m/s) und schneller (3 m/s). Markiere es jedes Mal auf dem Deck, wenn es erscheint, als Struktur.',
   'tuning.comeBack': 'Komm hierher zurück.',
   'tuning.noTrip': 'Noch keine Ausfahrt auf diesem Gewässer.',
+  'tuning.simulatedMount':
+    '{n} Überfahrten eines simulierten Boots. So ist es gebaut: Geber {forward} vor der Antenne und {starboard} nach Steuerbord, das Bild {delay} zu spät. Zum Üben: nicht für das eigene Boot behalten.',
   'tuning.trip': 'Ausfahrt',
   'tuning.theTrip': 'die Ausfahrt',
   'tuning.noObject': 'Auf dieser Ausfahrt hat kein Objekt drei oder mehr Marken aus eigenen Überfahrten.',

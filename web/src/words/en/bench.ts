@@ -57,6 +57,8 @@ export const bench = {
     'On a trip, pass over it straight at least four times: both ways, slowly (1 m/s) and faster (3 m/s). Each time mark it on the Deck when it shows, as cover.',
   'tuning.comeBack': 'Come back here.',
   'tuning.noTrip': 'No trip on this water yet.',
+  'tuning.simulatedMount':
+    '{n} passes of a simulated boat. It is mounted so: transducer {forward} forward of the antenna and {starboard} to starboard, picture {delay} late. For practice: do not keep it for your own boat.',
   'tuning.trip': 'Trip',
   'tuning.theTrip': 'the trip',
   'tuning.noObject': 'No object with three or more marks from passes of their own on this trip.',
