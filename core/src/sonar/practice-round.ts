@@ -109,7 +109,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
     gain,
     random: seeded(seed * 2 + 2),
   });
-  const fishAt = (id: number, x: number, y: number, depth: number, strength = faint): SceneTarget => ({ id: `fish ${id}`, kind: 'fish', x, y, depth, radius: 0, half: 0, strength }); // prettier-ignore
+  const oneFish = (n: number, x: number, y: number, depth: number, strength = faint): SceneTarget => ({ id: `f${n}`, kind: 'fish', x, y, depth, radius: 0, half: 0, strength }); // prettier-ignore
   const pingAt = (x: number): number => (x / way) * PINGS;
   /** Pings during which a depth straight below stays in the cone. */
   const across = (depth: number): number => pingAt((depth - TRANSDUCER) * Math.tan((BEAM / 2) * (Math.PI / 180)));
@@ -145,7 +145,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
         answer: depth,
         tolerance: Math.max(0.3, 0.05 * depth),
       };
-      return drawn(sceneOf(ground, [fishAt(1, x, 0, depth)]), asked, [overFish(x, depth)], { depth });
+      return drawn(sceneOf(ground, [oneFish(1, x, 0, depth)]), asked, [overFish(x, depth)], { depth });
     }
     case 'count': {
       const n = 1 + Math.floor(random() * (4 + 8 * difficulty));
@@ -155,7 +155,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       for (let tries = 0; fish.length < n && tries < 400; tries++) {
         const [x, depth] = [between(0.1, 0.9) * way, between(0.3, 0.82) * ground.depth];
         if (fish.every((f) => Math.abs(pingAt(f.x - x)) > 1.1 * across(depth) * apart + 8 || Math.abs(f.depth - depth) > 1.3 * apart))
-          fish.push(fishAt(fish.length, x, 0, depth));
+          fish.push(oneFish(fish.length, x, 0, depth));
       }
       const answer = fish.length;
       const asked: Asked = {
@@ -175,7 +175,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       const bottom = ground.depth + ground.slope * x;
       const target: SceneTarget =
         kind === 'fish'
-          ? fishAt(1, x, 0, between(0.4, 0.8) * bottom)
+          ? oneFish(1, x, 0, between(0.4, 0.8) * bottom)
           : kind === 'bait'
             ? {
                 id: 'bait',
@@ -226,7 +226,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
         tolerance: Math.max(0.4, (bottom - top) / 2),
       };
       const fish = Array.from({ length: Math.round(4 * difficulty) }, (_, k) =>
-        fishAt(k, between(0.1, 0.9) * way, 0, between(0.3, 0.8) * ground.depth),
+        oneFish(k, between(0.1, 0.9) * way, 0, between(0.3, 0.8) * ground.depth),
       );
       return drawn(sceneOf(ground, fish, { top, bottom }), asked, [{ what: 'thermocline', pings: [0, PINGS], at: [top, bottom] }], {
         top,
@@ -240,7 +240,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       const gone = now ? between(0, 0.5) * across(depth) : (1.25 + (1 - difficulty) * between(0.3, 2)) * across(depth);
       const x = way - (gone / PINGS) * way;
       return drawn(
-        sceneOf(ground, [fishAt(1, x, 0, depth)]),
+        sceneOf(ground, [oneFish(1, x, 0, depth)]),
         { by: 'choice', options: ['now', 'past'], answer: now ? 'now' : 'past' },
         [overFish(x, depth), { what: 'under-the-boat', pings: [PINGS - 4, PINGS], at: [0, ground.depth] }],
         { behind: way - x, seconds: (way - x) / speed },
@@ -253,7 +253,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
       const perDb = 255 / 70;
       const low = (SHOWS - levelOf(strength)) / perDb;
       const high = Math.max(low + 3, (EMPTY - levelOf(-74 + 0.12 * depth)) / perDb);
-      return drawn(sceneOf(ground, [fishAt(1, x, 0, depth, strength)]), { by: 'gain', least: -10, most: 40, low, high }, [overFish(x, depth)], { low, high, depth }); // prettier-ignore
+      return drawn(sceneOf(ground, [oneFish(1, x, 0, depth, strength)]), { by: 'gain', least: -10, most: 40, low, high }, [overFish(x, depth)], { low, high, depth }); // prettier-ignore
     }
     case 'height':
     case 'side': {
@@ -278,7 +278,7 @@ export function practiceRound(skill: Skill, difficulty: number, seed: number): P
           tolerance: Math.max(0.3, 0.2 * over),
         };
         return drawn(
-          sceneOf(ground, [fishAt(1, x, y, ground.depth - over, faint + 4)]),
+          sceneOf(ground, [oneFish(1, x, y, ground.depth - over, faint + 4)]),
           asked,
           [
             { what: 'fish', pings: [pingAt(y) - 6, pingAt(y) + 6], at: atRange(distance - 0.2, distance + 0.4) },

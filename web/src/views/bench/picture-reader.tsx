@@ -1,15 +1,7 @@
-import { ImagePlus, Minus, Plus, Trash2 } from 'lucide-react';
+import { ImagePlus, Minus, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import {
-  isScreen,
-  type Corners,
-  type PatchContrast,
-  type Pixel,
-  type PictureReading,
-  type Read,
-  type ReadingTrouble,
-} from '@restless-shoal/core/sonar';
+import { isScreen, type Corners, type PatchContrast, type Pixel } from '@restless-shoal/core/sonar';
 import { METRES_PER } from '../../parts/format';
 import { readNumber } from '../../parts/read-number';
 import { Segments } from '../../parts/segments';
@@ -18,7 +10,8 @@ import { useRig } from '../../state/rig';
 import { useUnits } from '../../state/units';
 import type { ShownPicture } from '../../workers/picture.worker';
 import { usePictureWorker } from '../../workers/use-picture';
-import { bench as msg, capital, formatDepth, term } from '../../words';
+import { bench as msg, capital, term } from '../../words';
+import { PictureList, Reading } from './picture-list';
 import { PictureSave } from './picture-save';
 import {
   cornersWithin,
@@ -149,7 +142,6 @@ export function PictureReader() {
       const target = { kind: 'fish' as const, at: middleOf(outline), shadow: null, count: Math.max(1, counted.count), outline, counted };
       setTargets((was) => [...was, { ...target, id: 1 + (was.at(-1)?.id ?? 0) }]);
     });
-  const set = (id: number, to: Partial<PictureTarget>): void => setTargets((was) => was.map((t) => (t.id === id ? { ...t, ...to } : t)));
 
   const chooser = (words: string): React.ReactElement => (
     <label className={`btn ${picture ? '' : 'btn-primary'} h-12 w-full focus-within:outline-2 focus-within:outline-ink`}>
@@ -392,54 +384,13 @@ export function PictureReader() {
             </p>
           )}
           {!picked && targets.length > 0 && <p className="mt-2 text-warn">{msg('picture.scaleFirst')}</p>}
-          <ol className="mt-2 flex flex-col gap-2" aria-label={msg('picture.whatWasRead')}>
-            {targets.map((t, k) => (
-              <li key={t.id} className="rounded border border-line bg-surface p-2">
-                <div className="flex items-center gap-2">
-                  <b className="num">{k + 1}</b>
-                  <span className="flex-1">{capital(term(t.kind))}</span>
-                  {(t.kind === 'fish' || t.kind === 'bait') && (
-                    <span className="flex items-center gap-1">
-                      <button
-                        type="button"
-                        className="btn touch-target px-2"
-                        aria-label={msg('picture.fewer')}
-                        onClick={() => set(t.id, { count: Math.max(1, t.count - 1) })}
-                      >
-                        <Minus size={18} aria-hidden />
-                      </button>
-                      <b className="num min-w-8 text-center">{t.count}</b>
-                      <button
-                        type="button"
-                        className="btn touch-target px-2"
-                        aria-label={msg('picture.more')}
-                        onClick={() => set(t.id, { count: t.count + 1 })}
-                      >
-                        <Plus size={18} aria-hidden />
-                      </button>
-                    </span>
-                  )}
-                  <button
-                    type="button"
-                    className="btn btn-ghost touch-target px-2"
-                    aria-label={msg('picture.remove', { k: k + 1 })}
-                    onClick={() => setTargets((was) => was.filter((w) => w.id !== t.id))}
-                  >
-                    <Trash2 size={18} aria-hidden />
-                  </button>
-                </div>
-                {t.counted && (
-                  <p className={`text-sm ${t.counted.sure ? 'text-mute' : 'text-warn'}`}>
-                    {msg(t.counted.sure ? 'picture.counted' : 'picture.notCounted', { n: t.counted.count })}
-                  </p>
-                )}
-                {readings[k] && <Reading reading={readings[k]} />}
-                {view === 'side-scan' && t.kind === 'fish' && !t.shadow && readings[k] && typeof readings[k] !== 'string' && (
-                  <p className="text-sm text-mute">{msg('picture.noShadow')}</p>
-                )}
-              </li>
-            ))}
-          </ol>
+          <PictureList
+            view={view}
+            targets={targets}
+            readings={readings}
+            onCount={(id, count) => setTargets((was) => was.map((t) => (t.id === id ? { ...t, count } : t)))}
+            onRemove={(id) => setTargets((was) => was.filter((t) => t.id !== id))}
+          />
         </section>
         {picked && targets.length > 0 && file && (
           <PictureSave
@@ -469,27 +420,3 @@ export function PictureReader() {
 }
 
 const NO_PATCHES = { reference: null, patch: null, said: null };
-
-const exact = ({ value, error }: Read): string => msg('sideScan.plusMinus', { value: formatDepth(value), error: formatDepth(error) });
-
-/** What a target comes to, or why it cannot be read. */
-function Reading({ reading }: { reading: PictureReading | ReadingTrouble }) {
-  if (typeof reading === 'string') return <p className="text-warn">{msg(`picture.reading.${reading}`)}</p>;
-  const { depth, starboard, ahead, over } = reading;
-  return (
-    <p className="num">
-      {[
-        depth && msg('picture.deep', { depth: exact(depth) }),
-        over && msg('picture.over', { over: exact(over) }),
-        starboard &&
-          msg('picture.aside', {
-            side: starboard.value < 0 ? 'port' : 'starboard',
-            far: exact({ ...starboard, value: Math.abs(starboard.value) }),
-          }),
-        ahead && msg('picture.ahead', { far: exact(ahead) }),
-      ]
-        .filter(Boolean)
-        .join(' · ')}
-    </p>
-  );
-}
