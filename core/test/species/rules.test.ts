@@ -119,16 +119,20 @@ describe('the depths that a day leaves to a species', () => {
       { numRuns: 1000 },
     );
   });
-  it('reach no less deep in clearer water, and suit a species that needs more oxygen no better', () => {
+  it('suit no worse in clearer water, and a species that needs more oxygen no better', () => {
     fc.assert(
       fc.property(species, anyDay, fc.double({ min: 0.1, max: 4, noNaN: true }), (s, day, more) => {
         const column = columnOf(day);
-        const bottom = (profile: SpeciesProfile, secchi: number): number => depthWindow(profile, { column, ...day, secchi }).bottom;
-        // Edges are drawn between steps: they are known no finer than that.
-        expect(bottom(s, day.secchi + more)).to.be.at.least(bottom(s, day.secchi) - suitabilityStep(day.maxDepth));
+        // Light that reaches deeper takes nothing away at any depth from fish that do not shun it …
+        const clearer = { column, ...day, secchi: day.secchi + more };
+        const [murky, clear] = [suitability(s, { column, ...day }), suitability(s, clearer)];
+        if (s.light !== 'shy') murky.forEach((at, k) => expect(clear[k].whole).to.be.at.least(at.whole - 1e-9));
+        // … and a window goes on deeper, unless the best depth, which it is drawn by, is a better one. Edges are drawn between steps.
+        const [before, after] = [depthWindow(s, { column, ...day }), depthWindow(s, clearer)];
+        if (Math.abs(after.best - before.best) < 1e-9) expect(after.bottom).to.be.at.least(before.bottom - suitabilityStep(day.maxDepth));
         const needy = { ...s, leastOxygen: s.leastOxygen + more };
-        const [own, less] = [suitability(s, { column, ...day }), suitability(needy, { column, ...day })];
-        own.forEach((at, k) => expect(less[k].whole).to.be.at.most(at.whole + 1e-9));
+        const less = suitability(needy, { column, ...day });
+        murky.forEach((at, k) => expect(less[k].whole).to.be.at.most(at.whole + 1e-9));
       }),
       { numRuns: 400 },
     );
