@@ -14,6 +14,7 @@ import { useTrip } from '../../api/queries';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, dayInZone, fromLocalInput, toLocalInput } from '../../parts/format';
 import { readPhoto, usePhotos, type ReadPhoto } from '../../parts/photos';
+import { logged } from '../../parts/records/mark-row';
 import { asSent } from '../../parts/records/trip-record';
 import { told } from '../../parts/told';
 import { edits } from '../../state/edits';
@@ -113,8 +114,7 @@ export function PictureSave({
           id: key,
           row: {
             time: at,
-            latitude: Number(place.latitude.toFixed(7)),
-            longitude: Number(place.longitude.toFixed(7)),
+            ...logged(place),
             kind: target.kind,
             contact: key,
             view,

@@ -1,13 +1,12 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import type { PointedOut, PracticePicture as Picture } from '@restless-shoal/core/sonar';
 import { METRES_PER } from '../../parts/format';
+import { canvasColour, label } from '../../parts/picture-label';
 import { palette } from '../../parts/picture-palette';
-import { themeColour, useTheme } from '../../state/theme';
+import { useTheme } from '../../state/theme';
 import { useUnits } from '../../state/units';
 import { bench as msg, formatDepth } from '../../words';
 
-const FONT = '600 15px "Atkinson Hyperlegible Mono Variable", monospace';
-const colour = (name: string): string => `rgb(${themeColour(name).join(' ')})`;
 const STEPS = [0.5, 1, 2, 5, 10, 20, 50];
 
 /** Where a ping and a depth or range (to port negative) stand, px. */
@@ -46,17 +45,6 @@ function drawLevels(
     }
   }
   context.putImageData(image, 0, 0);
-}
-
-function label(context: CanvasRenderingContext2D, text: string, x: number, y: number, align: CanvasTextAlign): void {
-  context.font = FONT;
-  context.textAlign = align;
-  context.lineWidth = 4;
-  context.lineJoin = 'round';
-  context.strokeStyle = colour('--surface');
-  context.fillStyle = colour('--ink');
-  context.strokeText(text, x, y);
-  context.fillText(text, x, y);
 }
 
 /** A picture that was made up, with its scale; once answered, with what it holds. */
@@ -114,7 +102,7 @@ export function PracticePicture({
           ? [Math.min(a, b), Math.min(p, q), Math.abs(b - a), Math.abs(q - p)]
           : [Math.min(p, q), Math.min(a, b), Math.abs(q - p), Math.abs(b - a)];
       context.lineWidth = 3;
-      context.strokeStyle = colour('--fish');
+      context.strokeStyle = canvasColour('--fish');
       context.strokeRect(Math.max(2, x - 3), Math.max(2, y - 3), Math.min(width - 4, w + 6), Math.min(height - 4, h + 6));
       const middle = Math.min(width - 60, Math.max(60, x + w / 2));
       label(context, msg(`practice.pointed.${what}`), middle, y - 10 > 18 ? y - 10 : Math.min(height - 8, y + h + 22), 'center');

@@ -2,7 +2,7 @@ import { Minus, Pause, Play, Plus, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { BoatFix, Clutter } from '@restless-shoal/core/sonar';
 import type { EchoRecord } from '../../state/echo-record';
-import { themeColour, useTheme } from '../../state/theme';
+import { useTheme } from '../../state/theme';
 import type { ViewInUse } from '../../state/views-in-use';
 import { drawForward, drawSideScan, drawSounder, PING_PX, pingOf, pixelOf, type Window } from './picture-drawing';
 import {
@@ -17,6 +17,7 @@ import {
   type PictureFrame,
   type Reading,
 } from './picture-cursor';
+import { canvasColour, label } from '../../parts/picture-label';
 import { palette } from '../../parts/picture-palette';
 import { kindWords, type Kind } from '../../parts/records/kinds';
 import { METRES_PER, type DepthUnit } from '../../parts/format';
@@ -295,21 +296,6 @@ export function Picture({ width, height, record, view, fixes, kind, count, colum
   );
 }
 
-const FONT = '600 15px "Atkinson Hyperlegible Mono Variable", monospace';
-const colour = (name: string): string => `rgb(${themeColour(name).join(' ')})`;
-
-/** Text that stands on any echo. */
-function label(context: CanvasRenderingContext2D, text: string, x: number, y: number, align: CanvasTextAlign): void {
-  context.font = FONT;
-  context.textAlign = align;
-  context.lineWidth = 4;
-  context.lineJoin = 'round';
-  context.strokeStyle = colour('--surface');
-  context.fillStyle = colour('--ink');
-  context.strokeText(text, x, y);
-  context.fillText(text, x, y);
-}
-
 /** The scale, at whole numbers of the reader's unit. */
 function drawScale(context: CanvasRenderingContext2D, { view, width, height, ...metres }: PictureFrame, unit: DepthUnit): void {
   const per = METRES_PER[unit];
@@ -350,7 +336,7 @@ function drawTraces(context: CanvasRenderingContext2D, record: EchoRecord, { wid
       label(context, CLUTTER[t.clutter].named, Math.min(width - 34, Math.max(34, x)), y(depth) - 8, 'center');
       continue;
     }
-    context.strokeStyle = colour(t.form === 'mass' ? '--bait' : '--fish');
+    context.strokeStyle = canvasColour(t.form === 'mass' ? '--bait' : '--fish');
     const half = stays ? 12 : Math.min(70, Math.max(9, ((t.last - t.first) * PING_PX) / 2 + 4));
     const middle = stays ? x - 12 : (pixelOf(t.first, width, newest) + pixelOf(t.last, width, newest)) / 2;
     const [top, low] = [y(depth) - 6, Math.max(y(depth) + 9, y(depth + (stays ? 0 : t.thick)) + 6)];
@@ -375,14 +361,14 @@ function drawTraces(context: CanvasRenderingContext2D, record: EchoRecord, { wid
 function drawCursor(context: CanvasRenderingContext2D, cursor: Cursor, frame: PictureFrame): void {
   const { x, y, shadow } = cursorPixels(cursor, frame);
   if (shadow !== null) {
-    context.strokeStyle = colour('--therm');
+    context.strokeStyle = canvasColour('--therm');
     context.lineWidth = 3;
     context.strokeRect(shadow - 9, y - 9, 18, 18);
   }
   context.lineWidth = 5;
   for (const [style, wide] of [
-    [colour('--surface'), 6],
-    [colour('--fish'), 3],
+    [canvasColour('--surface'), 6],
+    [canvasColour('--fish'), 3],
   ] as const) {
     context.strokeStyle = style;
     context.lineWidth = wide;
