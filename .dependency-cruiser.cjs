@@ -21,7 +21,7 @@ module.exports = {
       to: {
         path: 'node_modules/',
         pathNot:
-          'node_modules/(yup|delaunator|d3-contour|d3-array|internmap|proj4|mgrs|wkt-parser|suncalc|saxes|base64-js|xmlchars|@types/(geojson|d3-contour|delaunator))(/|$)',
+          'node_modules/(yup|delaunator|d3-contour|d3-array|internmap|proj4|mgrs|wkt-parser|suncalc|saxes|flatqueue|base64-js|xmlchars|@types/(geojson|d3-contour|delaunator))(/|$)',
       },
     },
     { name: 'web-never-imports-server-or-demo', severity: 'error', from: { path: '^web/src' }, to: { path: '^(server|demo|e2e)/' } },

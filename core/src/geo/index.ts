@@ -22,4 +22,6 @@ export { unionArea, patch, mayOverlap, type Patch } from './union-area';
 export { WaterCells } from './water-cells';
 export { insideTest } from './inside-test';
 export { insideMask } from './mask';
+export { distanceField } from './distance-field';
+export { simplifyLine } from './simplify-line';
 export { shoreFromTrack, type NoShore } from './shore-from-track';

@@ -2,7 +2,7 @@
 export { waterDensity } from './density';
 export { oxygenSaturation } from './oxygen';
 export { sunAndMoon, type SunAndMoon } from './sun-and-moon';
-export { attenuation, lightAt, lightAtDepth, onePercentDepth, sunHeight } from './light';
+export { attenuation, lightAt, lightAtDepth, onePercentDepth, sunHeight, sunPlace, type SunPlace } from './light';
 export {
   tidyProfile,
   findLayers,

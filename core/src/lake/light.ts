@@ -27,3 +27,14 @@ export const lightAtDepth = (sun: number, cloud: number, secchi: number, depth: 
 
 /** Height of the sun above the horizon, degrees. */
 export const sunHeight = (at: Date, latitude: number, longitude: number): number => getPosition(at, latitude, longitude).altitude;
+
+/** Where the sun stands: height above the horizon and direction from true north, degrees. */
+export interface SunPlace {
+  height: number;
+  azimuth: number;
+}
+
+export function sunPlace(at: Date, latitude: number, longitude: number): SunPlace {
+  const { altitude, azimuth } = getPosition(at, latitude, longitude);
+  return { height: altitude, azimuth };
+}

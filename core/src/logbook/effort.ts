@@ -1,5 +1,5 @@
 import { patch, type Patch, type Point } from '../geo';
-import { coneWidth, DEFAULT_RIG, sideScanDistance } from '../sonar';
+import { coneWidth, DEFAULT_RIG, sideScanStrip } from '../sonar';
 
 /** A fix of the track in the water's metric plane, time in ms. */
 export interface Fix {
@@ -47,9 +47,6 @@ function completed(fix: Fix): Fix {
   if (sectorRange == null) return fix;
   return { ...fix, sectorRange, sectorAngle: fix.sectorAngle ?? (fix.mode === 'sweep' ? USUAL_ANGLE.sweep : USUAL_ANGLE.scan) };
 }
-
-/** The first echo of the bottom in a side-scan picture fills so much of its range, m: what lies under it is not told apart. */
-const FIRST_ECHO = 0.1;
 
 /** A patch of water that was looked into, from and to (ms). */
 export interface Swath {
@@ -99,13 +96,8 @@ function sides(fix: Fix, depthAt: (x: number, y: number) => number, beam: number
   const depth = fix.depth ?? depthAt(fix.x, fix.y);
   if (fix.port != null || fix.starboard != null) {
     const height = depth > 0 ? Math.max(0, depth - DEFAULT_RIG.transducerDepth) : 0;
-    const over = (range: number | null): number => (range ? sideScanDistance(range, height) : 0);
-    return {
-      near: height ? sideScanDistance(height + FIRST_ECHO, height) : 0,
-      port: over(fix.port),
-      starboard: over(fix.starboard),
-      cone: false,
-    };
+    const over = (range: number | null): number => (range ? sideScanStrip(range, height).far : 0);
+    return { near: sideScanStrip(0, height).near, port: over(fix.port), starboard: over(fix.starboard), cone: false };
   }
   if (fix.sectorRange != null || !(depth > 0)) return null;
   const half = coneWidth(depth, beam) / 2;

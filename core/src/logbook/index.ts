@@ -36,6 +36,7 @@ export { newId } from './ids';
 export { rangeUnsaid, scanSwaths, trolledLines, USUAL_RANGE, type Fix, type Swath } from './effort';
 export { bagOf, type Bag, type BagFish, type BagRules } from './bag';
 export { likelySame } from './same-target';
+export { mayHaveMoved, schoolMayHaveMoved } from './may-have-moved';
 export { joinTargets, type Target, type Sighting } from './targets';
 export {
   deriveLooks,

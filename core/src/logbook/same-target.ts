@@ -1,5 +1,5 @@
 import { distance } from '../geo';
-import { mayHaveMoved } from '../passage';
+import { mayHaveMoved } from './may-have-moved';
 import type { Contact } from './records';
 
 type Seen = Pick<Contact, 'kind' | 'time' | 'latitude' | 'longitude' | 'top_m' | 'bottom_m'>;

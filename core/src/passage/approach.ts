@@ -1,4 +1,5 @@
 import { bearing, destination, distance, type LatLon } from '../geo';
+import { mayHaveMoved } from '../logbook';
 
 /**
  * How near is too near to fish without putting them down, m: far in shallow clear water, hardly at all in deep murky water.
@@ -6,12 +7,6 @@ import { bearing, destination, distance, type LatLon } from '../geo';
  * @param depth of the fish, m @param secchi m
  */
 export const holdOff = (depth: number, secchi: number): number => Math.max(5, 30 * Math.exp(-Math.max(0, depth) / (2 + secchi)));
-
-/** How far what swims may have gone, m: 3 m a minute, 40 m at most. A judgement. @param minutes since it was seen */
-export const mayHaveMoved = (minutes: number): number => Math.min(40, 3 * Math.max(0, minutes));
-
-/** How far a school may have moved off after a catch, m: some tens of metres, a little at once. A judgement. @param minutes since the catch */
-export const strategyMayHaveMoved = (minutes: number): number => Math.min(60, 10 + 5 * Math.max(0, minutes));
 
 /** Wind too weak to hold against, m/s. */
 const CALM = 0.5;

@@ -1,4 +1,62 @@
-/** On the water: search passes that leave little unseen, the way back to a mark, whether it is worth a stop. */
+/** On the water: where a boat may go, search passes, the day's run of stops, staying or leaving, how to come in and hold. */
 export { sPass, type SPass } from './s-pass';
-export { goBack, holdOff, mayHaveMoved, strategyMayHaveMoved, type GoBack } from './approach';
+export { goBack, holdOff, type GoBack } from './approach';
 export { worthStopping, type Advice, type AdviceCode, type Prospect } from './worth-stopping';
+export {
+  DEFAULT_BOAT,
+  HAZARD_ROOM,
+  NavigableWater,
+  type NavigableInputs,
+  type PassageArea,
+  type PassageBoat,
+  type SpeedZone,
+} from './navigable';
+export { NEAR_WATER, WaysFrom, waysBetween, type Way } from './ways';
+export { passSpacing, swathOf, type SearchView, type Spacing, type Swath } from './swath';
+export { patchOf, type PatchWish, type SearchPatch } from './patch';
+export { passChance, USUAL_DETECTION, type PassDetection, type Sought } from './seen';
+export { searchPasses, WANTED, type PassTrouble, type PassWish, type SearchPasses } from './search-passes';
+export { Follower, type Following } from './follow';
+export {
+  bestRoute,
+  gainOf,
+  nearestFirst,
+  STAYS,
+  timed,
+  type RouteLeg,
+  type RouteProblem,
+  type RouteStop,
+  type TimedLeg,
+} from './orienteering';
+export {
+  chanceOfAtLeast,
+  runSheet,
+  type LeftOutCode,
+  type RunSheet,
+  type SheetFuel,
+  type SheetInputs,
+  type SheetLeg,
+  type SheetSpot,
+  type SheetTrouble,
+} from './run-sheet';
+export {
+  chanceAfter,
+  chanceAtSimilar,
+  missChance,
+  rateElsewhere,
+  rateHere,
+  stayOrLeave,
+  USUAL_PACE,
+  type SpotOdds,
+  type StayAdvice,
+  type StayCode,
+  type Tried,
+} from './stay-or-leave';
+export { stopPace, type PastStop, type StopPace } from './learned-stops';
+export { accountOf, HYPOTHESES, nextThree, type Hypothesis, type HypothesisAccount, type ResetInputs, type TestedCell } from './reset';
+export { driftLine, driftOf, WINDAGE, type Drift, type DriftLine, type WindAndCurrent } from './drift';
+export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type TrolledDepth } from './casting';
+export { comeIn, type ComeIn, type ComeInCode, type Lure, type SpotToFish } from './come-in';
+export { anchored, anchorFor, inCast, SCOPE, twoAnchors, YAW, type AnchorAnswer, type AnchorCode, type AnchorInputs } from './anchor';
+export { homeRoughFrom, roughness, Sea, type WindBy } from './sea';
+export { readWeather, simulatedWeather, weatherAt, weatherGaps, type WeatherFault, type WeatherHour } from './weather';

@@ -8,6 +8,19 @@ export function sideScanDistance(range: number, height: number, above = 0): numb
   return Math.sqrt(Math.max(0, range ** 2 - (height - above) ** 2));
 }
 
+/** The first echo of the bottom fills so much of a side-scan's range, m: what lies under it is not told apart. */
+const FIRST_ECHO = 0.1;
+
+/**
+ * The strip of ground that a side-scan sees to each side of the boat's line, m: as far as its slant range reaches, √(R² − H²),
+ * without what the first echo of the bottom hides under the boat, √((H + e)² − H²).
+ * @param range slant range, m @param height transducer over the bottom, m; 0 where nobody knows: ranges are taken as they are
+ */
+export const sideScanStrip = (range: number, height: number): { near: number; far: number } => ({
+  near: height ? sideScanDistance(height + FIRST_ECHO, height) : 0,
+  far: sideScanDistance(range, height),
+});
+
 /** Height over the bottom of a fish whose shadow lies apart, m: H·(1 − Rfish/Rshadow). */
 export const heightFromShadow = (height: number, fishRange: number, shadowRange: number): number => height * (1 - fishRange / shadowRange);
 

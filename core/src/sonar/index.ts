@@ -11,6 +11,7 @@ export {
   screenDelayDistance,
   shadowLength,
   sideScanDistance,
+  sideScanStrip,
   slantRange,
   targetStrength,
   timeInCone,

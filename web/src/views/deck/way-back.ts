@@ -1,5 +1,6 @@
 import type { Conditions } from '@restless-shoal/core/forecast';
-import { goBack, strategyMayHaveMoved, type GoBack } from '@restless-shoal/core/passage';
+import { schoolMayHaveMoved } from '@restless-shoal/core/logbook';
+import { goBack, type GoBack } from '@restless-shoal/core/passage';
 import { fromBoat } from '@restless-shoal/core/sonar';
 import type { Boat } from '../../state/use-boat';
 import type { PlanPlace } from '../../api/queries';
@@ -47,7 +48,7 @@ export function circlesRound(boat: Boat, goal: Goal | null, way: GoBack | null, 
   if (stop && landed)
     out.push({
       ...fromBoat(boat, stop.stop),
-      radius: strategyMayHaveMoved(minutesSince(Date.parse(landed.time))),
+      radius: schoolMayHaveMoved(minutesSince(Date.parse(landed.time))),
       what: 'school after a catch',
     });
   return out;
