@@ -32,28 +32,33 @@ export function contourHeading(patch: SearchPatch): number {
     const fall = 0.5 * Math.atan2(2 * xy, xx - yy);
     return headingOf(fall + Math.PI / 2);
   }
-  return longAxis(patch, (k) => inside[k] === 1);
+  return longAxis(patch, squaresOf(patch));
 }
 
 /** Direction of the long axis of some squares of a patch, degrees clockwise from grid north. */
-export function longAxis(patch: SearchPatch, of: (square: number) => boolean): number {
-  let [n, sx, sy] = [0, 0, 0];
-  for (let k = 0; k < patch.inside.length; k++)
-    if (of(k)) {
-      const [x, y] = squareCentre(patch, k);
-      n++;
-      sx += x;
-      sy += y;
-    }
+export function longAxis(patch: SearchPatch, squares: readonly number[]): number {
+  let [sx, sy] = [0, 0];
+  for (const k of squares) {
+    const [x, y] = squareCentre(patch, k);
+    sx += x;
+    sy += y;
+  }
+  const [mx, my] = [sx / squares.length, sy / squares.length];
   let [xx, xy, yy] = [0, 0, 0];
-  for (let k = 0; k < patch.inside.length; k++)
-    if (of(k)) {
-      const [x, y] = squareCentre(patch, k);
-      xx += (x - sx / n) ** 2;
-      xy += (x - sx / n) * (y - sy / n);
-      yy += (y - sy / n) ** 2;
-    }
+  for (const k of squares) {
+    const [x, y] = squareCentre(patch, k);
+    xx += (x - mx) ** 2;
+    xy += (x - mx) * (y - my);
+    yy += (y - my) ** 2;
+  }
   return headingOf(0.5 * Math.atan2(2 * xy, xx - yy));
+}
+
+/** All squares of a patch. */
+export function squaresOf({ inside }: SearchPatch): number[] {
+  const out: number[] = [];
+  for (let k = 0; k < inside.length; k++) if (inside[k]) out.push(k);
+  return out;
 }
 
 /** @param angle counter-clockwise from east, radians */
@@ -113,15 +118,16 @@ export function straightPasses(
   water: NavigableWater,
   heading: number,
   spacing: number,
-  wanted: (square: number) => boolean = (k) => patch.inside[k] === 1,
+  squares: readonly number[] = squaresOf(patch),
 ): Point[][] {
+  const chosen = new Set(squares);
+  const wanted = (k: number): boolean => chosen.has(k);
   const angle = (heading * Math.PI) / 180;
   const [ux, uy] = [Math.sin(angle), Math.cos(angle)];
   // To starboard of the heading.
   const [vx, vy] = [uy, -ux];
   let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (let k = 0; k < patch.inside.length; k++) {
-    if (!wanted(k)) continue;
+  for (const k of squares) {
     const [x, y] = squareCentre(patch, k);
     const [u, v] = [x * ux + y * uy, x * vx + y * vy];
     u0 = Math.min(u0, u);

@@ -55,9 +55,11 @@ export interface SearchPasses {
 const TURN = 20;
 /** What of the patch close passes are to see at least. */
 export const WANTED = 0.95;
+/** A gap this long and one spacing wide is worth a pass of its own, m. */
+const LEAST_GAP = 12;
 /** Rounds in which gaps are filled. */
 const ROUNDS = 4;
-/** What a wide stage leaves between passes, in spacings. */
+/** A wide stage lays its passes so many whole swaths apart. */
 const WIDE = 2;
 
 /**
@@ -86,7 +88,7 @@ export function searchPasses(water: NavigableWater, patch: SearchPatch, wish: Pa
   };
   if (!patch.squares) return { ...empty, trouble: 'no-patch' };
   if (!(spacing.metres > 1)) return { ...empty, trouble: 'nothing-seen' };
-  const apart = spacing.metres * (stage === 'wide' ? WIDE : 1);
+  const apart = stage === 'wide' ? WIDE * 2 * narrowest(swaths) * (1 - overlap) : spacing.metres;
   const own = wish.heading ?? null;
   const along = contourHeading(patch);
   const curved = pattern === 'along' && patch.band !== null && own === null;
@@ -126,6 +128,9 @@ function swathsOf(patch: SearchPatch, view: SearchView): SearchPasses['swaths'] 
   return (depths.length ? depths : [NaN]).map((depth) => ({ depth, swath: swathOf(view, depth) }));
 }
 
+const narrowest = (swaths: SearchPasses['swaths']): number =>
+  swaths.reduce((least, { swath }) => (swath.far > 1 ? Math.min(least, swath.far) : least), Infinity);
+
 /** By the narrowest swath of the patch that sees anything: over the rest passes overlap more. */
 function spacingFor(swaths: SearchPasses['swaths'], overlap: number): Spacing {
   const all = swaths.map(({ swath }) => passSpacing(swath, overlap, WANTED)).filter((s) => s.metres > 1);
@@ -153,9 +158,7 @@ function withGapsFilled(patch: SearchPatch, water: NavigableWater, first: Point[
   for (let round = 0; round < ROUNDS && tally.share() < WANTED + 0.02; round++) {
     let added = 0;
     for (const gap of gapsOf(patch, tally.passes, spacing)) {
-      const set = new Set(gap);
-      const wanted = (k: number): boolean => set.has(k);
-      for (const line of straightPasses(patch, water, longAxis(patch, wanted), spacing, wanted)) {
+      for (const line of straightPasses(patch, water, longAxis(patch, gap), spacing, gap)) {
         if (tally.add(line) * patch.size ** 2 < spacing * 5) continue;
         lines.push(line);
         added++;
@@ -190,7 +193,7 @@ function gapsOf({ inside, width, size }: SearchPatch, passes: Uint8Array, spacin
           gap.push(m);
         }
     }
-    if (gap.length * size * size >= spacing * 10) out.push(gap);
+    if (gap.length * size * size >= spacing * LEAST_GAP) out.push(gap);
   }
   return out.sort((a, b) => b.length - a.length);
 }

@@ -94,7 +94,7 @@ export class WaysFrom {
     // The ends themselves where they lie in open water; else the last bit leads on to land or into a shallow.
     if (from.metres === 0) points[0] = this.start;
     if (to.metres === 0) points[points.length - 1] = end;
-    const tight = this.extra ? points : this.tightened(this.tightened(points).toReversed()).toReversed();
+    const tight = this.extra ? points : this.tightened(this.dense(this.tightened(points)).toReversed()).toReversed();
     const seconds = secondsOf(water, tight);
     const [head, tail] = [from.metres > 0 ? [this.start] : [], to.metres > 0 ? [end] : []];
     const all = [...head, ...tight, ...tail];
@@ -104,6 +104,17 @@ export class WaysFrom {
   /** A straight way that no zone slows needs no comparison. */
   private oneSpeed(seconds: number, a: Point, b: Point): boolean {
     return seconds <= (lengthOf([a, b]) / this.water.inputs.boat.cruise) * 1.0001;
+  }
+
+  /** With a point every square's length, so that corners may lie anywhere on it. */
+  private dense(points: Point[]): Point[] {
+    const out = [points[0]];
+    for (let i = 1; i < points.length; i++) {
+      const [[xa, ya], [xb, yb]] = [points[i - 1], points[i]];
+      const n = Math.max(1, Math.round(Math.hypot(xb - xa, yb - ya) / this.water.size));
+      for (let s = 1; s <= n; s++) out.push([xa + ((xb - xa) * s) / n, ya + ((yb - ya) * s) / n]);
+    }
+    return out;
   }
 
   /** Leaves out corners where the straight line is clear and no slower than the way round. */
