@@ -44,7 +44,7 @@ export const WAYS: [method: string, path: string, body: Body | null][] = [
   ['DELETE', `/jobs/{any}`, null],
 ];
 export const READ = [
-  ...['', '/chart', '/log', '/contacts', '/looks', '/looked-at', '/logbook', '/jobs', '/plan', '/surveys', '/outcomes', '/soundings'].map(
+  ...['', '/chart', '/log', '/contacts', '/looks', '/looked-at', '/logbook', '/jobs', '/plan', '/day-plan', '/surveys', '/outcomes', '/soundings'].map(
     (part) => `/waters/{water}${part}`,
   ),
   '/waters/{water}/soundings?survey=x&from=y',

@@ -8,6 +8,7 @@ import {
   MapPin,
   Moon,
   Radar,
+  Route as RouteIcon,
   Ruler,
   Sailboat,
   Smartphone,
@@ -42,6 +43,7 @@ const WatersView = lazy(() => views.waters().then((m) => ({ default: m.WatersVie
 const FirstStart = lazy(() => views.waters().then((m) => ({ default: m.FirstStart })));
 const PhoneSheet = lazy(() => import('./parts/phone-sheet').then((m) => ({ default: m.PhoneSheet })));
 const Forecast = lazy(() => views.forecast().then((m) => ({ default: m.ForecastView })));
+const PlanView = lazy(() => views.plan().then((m) => ({ default: m.Plan })));
 const BenchView = lazy(() => views.bench().then((m) => ({ default: m.Bench })));
 const TripList = lazy(() => views.logbook().then((m) => ({ default: m.TripList })));
 const Trip = lazy(() => views.logbook().then((m) => ({ default: m.Trip })));
@@ -49,6 +51,7 @@ const Trip = lazy(() => views.logbook().then((m) => ({ default: m.Trip })));
 const VIEWS = [
   { to: '/brief', name: msg('app.brief'), key: '1', icon: NotebookText },
   { to: '/chart', name: msg('app.chart'), key: '2', icon: MapIcon },
+  { to: '/plan', name: msg('app.plan'), key: '8', icon: RouteIcon },
   { to: '/deck', name: msg('app.deck'), key: '3', icon: Sailboat },
   { to: '/patterns', name: msg('app.patterns'), key: '4', icon: ChartSpline },
   { to: '/forecast', name: msg('app.forecast'), key: '5', icon: MapPin },
@@ -64,7 +67,7 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
-    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:min-w-0 max-md:flex-1 max-md:text-[11px] md:border-l-4 md:py-2.5 short:md:py-1 short:md:text-[11px] border-transparent';
+    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:min-w-0 max-md:flex-1 max-md:text-[11px] md:border-l-4 md:py-[7px] short:md:py-1 short:md:text-[11px] border-transparent';
   return (
     <nav
       aria-label={msg('app.views')}
@@ -102,9 +105,9 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
         <HelpCircle size={22} aria-hidden />
         {msg('app.keys')}
       </button>
-      <button type="button" className={item} onClick={() => setTheme(other)}>
+      <button type="button" className={`${item} max-md:!flex-none max-md:px-2`} onClick={() => setTheme(other)}>
         {other === 'night' ? <Moon size={22} aria-hidden /> : <Sun size={22} aria-hidden />}
-        {other === 'night' ? msg('app.night') : msg('app.day')}
+        <span className="max-md:sr-only">{other === 'night' ? msg('app.night') : msg('app.day')}</span>
       </button>
     </nav>
   );
@@ -232,6 +235,7 @@ export function App() {
                         <Route path="/deck" element={<Deck />} />
                         <Route path="/patterns" element={<Patterns />} />
                         <Route path="/forecast" element={<Forecast />} />
+                        <Route path="/plan" element={<PlanView />} />
                         <Route path="/bench" element={<BenchView />} />
                         <Route path="/logbook" element={null} />
                         <Route path="/logbook/:trip/:page?" element={<Trip openWater={(id) => open(id)} />} />

@@ -1,3 +1,4 @@
+import type { InferType } from 'yup';
 import type { CleanSettings } from '../chart';
 import type { LookedAt, Outcome, ScoreCard } from '../forecast';
 import type { OutlineGeometry } from '../geo';
@@ -7,6 +8,7 @@ import type { SpeciesProfile } from '../species';
 import type { BackupsState } from './backups';
 import type { ImportPreview } from './import-preview';
 import type { Change, FoundInTrip, LoggedTrip, SpeciesRecord, SpotYield, StoredGear, StoredPhoto } from './logbook';
+import type { dayPlan } from './requests';
 import type { TrashItem } from './trash';
 
 // What the HTTP interface answers, as JSON.
@@ -124,6 +126,9 @@ export interface Survey {
 }
 
 /** A place to go to. */
+/** The plan of a day. */
+export type DayPlan = InferType<typeof dayPlan>;
+
 export interface PlanPlace {
   id: string;
   name: string;
@@ -218,6 +223,9 @@ export interface Answers {
   'GET /waters/:water/plan': PlanPlace[];
   'POST /waters/:water/plan': Done;
   'DELETE /waters/:water/plan/:place': Done;
+  'GET /waters/:water/day-plan': DayPlan[];
+  'PUT /waters/:water/day-plan': Done;
+  'DELETE /waters/:water/day-plan': Done;
   'GET /waters/:water/spots': SpotYield[];
   'PUT /waters/:water/spots/:spot': Done;
   'DELETE /waters/:water/spots/:spot': Done;

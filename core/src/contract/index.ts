@@ -20,6 +20,7 @@ export {
   type FeedState,
   type JobKind,
   type JobState,
+  type DayPlan,
   type PlanPlace,
   type Pulse,
   type Reachable,

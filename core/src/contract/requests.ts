@@ -6,6 +6,8 @@ import { mappedPlaces, partMappings } from '../tables';
 // What the HTTP interface takes beside the records of the logbook: a schema a route.
 
 const flag = () => boolean().strict().typeError('must be true or false');
+/** The year 3000. */
+const LAST_MOMENT = Date.UTC(3000, 0);
 const latitude = within(-90, 90).required(MISSING);
 const longitude = within(-180, 180).required(MISSING);
 
@@ -36,6 +38,51 @@ export const plan = only({
     .required(MISSING),
 });
 
+const text = (longest: number) => words(longest).required(MISSING);
+const at = () => wholeWithin(0, LAST_MOMENT).required(MISSING);
+/** Longitude, then latitude, as in GeoJSON. */
+const position = () => tuple([within(-180, 180).required(MISSING), within(-90, 90).required(MISSING)]).required(MISSING);
+const way = (longest: number) => array(position()).max(longest, 'has too many points').required(MISSING);
+
+/** The plan of a day: stops in their order with the ways between them, and search passes. Times in ms. */
+export const dayPlan = only({
+  made: at(),
+  species: name(100),
+  from: at(),
+  to: at(),
+  ramp: only({ latitude, longitude }),
+  /** Whether gains are counted in bites; else in contacts. */
+  bites: flag().required(MISSING),
+  stops: array(
+    only({
+      id: text(80),
+      name: name(120),
+      latitude,
+      longitude,
+      depth_m: within(0, 2000).nullable().default(null),
+      arrive: at(),
+      leave: at(),
+      chance: within(0, 1).required(MISSING),
+      brings: within(0, 1e6).required(MISSING),
+      pace: within(0.1, 1e4).required(MISSING),
+      expected: within(0, 1e6).required(MISSING),
+      way: way(2000),
+    }),
+  )
+    .max(60, 'has more than 60 stops')
+    .required(MISSING),
+  home: only({ arrive: at(), way: way(2000) })
+    .nullable()
+    .default(null),
+  passes: only({
+    lines: array(way(4000)).max(1000, 'has more than 1000 passes').required(MISSING),
+    view: text(40),
+    range_m: within(0, 5000).nullable().default(null),
+  })
+    .nullable()
+    .default(null),
+});
+
 /** A named place. */
 export const spot = only({ name: name(120), latitude, longitude, notes: words(4000).nullable().default(null) });
 
@@ -43,8 +90,6 @@ export const fit = only({ species: name(100) });
 
 /** As many cells as a large water has. */
 const MOST_CELLS = 200_000;
-/** The year 3000. */
-const LAST_MOMENT = Date.UTC(3000, 0);
 const column = () => wholeWithin(-1e9, 1e9).required(MISSING);
 const chance = () => within(0, 1).required(MISSING);
 const cells = 'are too many cells';

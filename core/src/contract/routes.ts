@@ -85,6 +85,12 @@ export const ROUTES = {
   'GET /waters/:water/plan': { says: 'Places to go to.' },
   'POST /waters/:water/plan': { says: 'Adds places to the plan.', takes: requests.plan, status: 201 },
   'DELETE /waters/:water/plan/:place': { says: 'Takes a place off the plan.' },
+  'GET /waters/:water/day-plan': { says: 'The plan of the day, in a list; an empty one while there is none.' },
+  'PUT /waters/:water/day-plan': {
+    says: 'The plan of the day; an older one than that of the server changes nothing.',
+    takes: requests.dayPlan,
+  },
+  'DELETE /waters/:water/day-plan': { says: 'Drops the plan of the day.' },
   'GET /waters/:water/spots': { says: 'Spots, with what each yielded.' },
   'PUT /waters/:water/spots/:spot': { says: 'Adds a spot under its client-made id, or changes it.', takes: requests.spot },
   'DELETE /waters/:water/spots/:spot': { says: 'Puts a spot into the trash.' },

@@ -227,8 +227,15 @@ export interface GpxPlace {
   words?: string;
 }
 
-/** Waypoints as GPX 1.1; the depth stands in the extensions and, for plotters that show nothing else, in the description. */
-export function gpxOf(title: string, places: GpxPlace[]): string {
+/** A route to be written: its points in order. */
+export interface GpxRoute {
+  name: string;
+  words?: string;
+  points: { latitude: number; longitude: number; name?: string }[];
+}
+
+/** Waypoints and routes as GPX 1.1; the depth stands in the extensions and, for plotters that show nothing else, in the description. */
+export function gpxOf(title: string, places: GpxPlace[], routes: GpxRoute[] = []): string {
   const points = places.map(({ latitude, longitude, name, type, depth, time, words }) => {
     const description = [depth === null ? '' : `Depth: ${depth.toFixed(1)} m`, words ?? ''].filter(Boolean).join('. ');
     return (
@@ -241,5 +248,16 @@ export function gpxOf(title: string, places: GpxPlace[]): string {
       '  </wpt>\n'
     );
   });
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Restless Shoal" xmlns="http://www.topografix.com/GPX/1/1">\n  <metadata><name>${escaped(title)}</name><desc>Not for navigation</desc></metadata>\n${points.join('')}</gpx>\n`;
+  const ways = routes.map(
+    ({ name, words, points: along }) =>
+      `  <rte>\n    <name>${escaped(name)}</name>\n${words ? `    <desc>${escaped(words)}</desc>\n` : ''}` +
+      along
+        .map(
+          (p) =>
+            `    <rtept lat="${p.latitude.toFixed(7)}" lon="${p.longitude.toFixed(7)}">${p.name ? `<name>${escaped(p.name)}</name>` : ''}</rtept>\n`,
+        )
+        .join('') +
+      '  </rte>\n',
+  );
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Restless Shoal" xmlns="http://www.topografix.com/GPX/1/1">\n  <metadata><name>${escaped(title)}</name><desc>Not for navigation</desc></metadata>\n${points.join('')}${ways.join('')}</gpx>\n`;
 }

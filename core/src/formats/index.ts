@@ -17,4 +17,4 @@ export { packTables, unpackTables, type PlainRow } from './columns';
 export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from './nmea';
 export { LiveNmea, type BoatNews } from './nmea-live';
 export { readEcho, writeEcho, type Echo, type ForwardEcho, type SideScanEcho, type SounderEcho } from './echo-stream';
-export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type Waypoint } from './gpx';
+export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type GpxRoute, type Waypoint } from './gpx';

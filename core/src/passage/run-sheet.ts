@@ -97,6 +97,8 @@ export interface RunSheet {
 }
 
 const MINUTE = 60_000;
+/** To come in, set up and make ready to go again at each stop, minutes: a judgement. */
+export const SET_UP = 5;
 const NOTHING: Omit<RunSheet, 'troubles'> = { legs: [], home: null, expected: 0, litres: 0, metres: 0, leftOut: [], roughFrom: null };
 
 /**
@@ -212,7 +214,8 @@ function problemOf({ spots, from, to, step, stays = STAYS, fuel, order }: SheetI
       stay: s.stay,
     })),
     step,
-    travel: ways.map((row) => Float64Array.from(row, (way) => seconds(way) / 60)),
+    // Whoever goes to a stop also sets up there; the ramp, the last of the row, is none.
+    travel: ways.map((row) => Float64Array.from(row, (way, to) => seconds(way) / 60 + (to < spots.length ? SET_UP : 0))),
     fuel: fuel && { use: ways.map((row) => Float64Array.from(row, (way) => (fuel.cruise * seconds(way)) / 3600)), most: fuel.most },
     length: minutes(to),
     stays,

@@ -1,7 +1,7 @@
 import { statement, type Statement } from '../statements';
 
-/** How fast fishing tells, minutes: in this time 63 % of the fish that are there and willing have bitten. A judgement until the log knows. */
-export const USUAL_PACE = 12;
+/** How fast fishing tells, rod-minutes: in this time 63 % of the fish that are there and willing have bitten. A judgement until the log knows. */
+export const USUAL_PACE = 20;
 
 /** What is known of a spot before and during a stop. */
 export interface SpotOdds {

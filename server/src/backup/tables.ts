@@ -21,6 +21,7 @@ export const TABLES: { table: string; order: string }[] = [
   { table: 'photo_files', order: 'photo_id' },
   { table: 'gear', order: 'id' },
   { table: 'plan_places', order: 'id' },
+  { table: 'day_plans', order: 'water_id' },
   { table: 'spots', order: 'id' },
   { table: 'import_mappings', order: 'account_id, signature' },
   { table: 'outlooks', order: 'id' },

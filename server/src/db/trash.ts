@@ -68,7 +68,7 @@ const OF_TRIP = [
   'profiles',
   'conditions',
 ];
-const OF_WATER = ['plan_places', 'spots', 'models', 'charts', 'covers', 'soundings', 'surveys', 'species', 'job_progress'];
+const OF_WATER = ['plan_places', 'day_plans', 'spots', 'models', 'charts', 'covers', 'soundings', 'surveys', 'species', 'job_progress'];
 
 /** Deletes for good what has lain in the trash for longer than it is kept. @returns how many records went by themselves */
 export async function emptyTrash(db: Queryable): Promise<number> {

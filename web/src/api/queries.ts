@@ -157,6 +157,9 @@ export const useWaterPhotos = (id: string): UseQueryResult<contract.StoredPhoto[
 export const planQuery = (id: string) =>
   queryOptions({ queryKey: ['plan', id], queryFn: () => askListAsOf('GET /waters/:water/plan', { water: id }) });
 
+export const dayPlanQuery = (id: string) =>
+  queryOptions({ queryKey: ['day-plan', id], queryFn: () => askListAsOf('GET /waters/:water/day-plan', { water: id }) });
+
 /** The newest fit of a species; null while there is none and only the strategies count. */
 export const fitQuery = (id: string, species: string) =>
   queryOptions({

@@ -1,4 +1,4 @@
-import type { Body } from '@restless-shoal/core/contract';
+import type { Body, DayPlan } from '@restless-shoal/core/contract';
 import { emptyRow } from '@restless-shoal/core/logbook';
 import type { LoggedTrip, PlanPlace, Spot, SpotYield, StoredGear, TripDetail, TripRow, WaterLog } from '../api/queries';
 import type { Entry, OutboxState } from './outbox';
@@ -123,6 +123,17 @@ export function appliedGear(gear: StoredGear[], entries: Entry[]): StoredGear[] 
     if (id === undefined) continue;
     const others = out.filter((g) => g.id !== id);
     out = method === 'DELETE' ? others : [...others, { ...(body as StoredGear), id }].sort((a, b) => a.name.localeCompare(b.name));
+  }
+  return out;
+}
+
+/** The plan of the day as this device last made or dropped it. */
+export function appliedDayPlan(plans: DayPlan[], water: string, entries: Entry[]): DayPlan | null {
+  let out = plans.at(0) ?? null;
+  for (const { method, path, body } of entries) {
+    if (path !== `/waters/${water}/day-plan`) continue;
+    if (method === 'DELETE') out = null;
+    else if (!out || (body as DayPlan).made > out.made) out = body as DayPlan;
   }
   return out;
 }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { contactsQuery, fitQuery, tripQuery } from '../api/queries';
+import { contactsQuery, dayPlanQuery, fitQuery, tripQuery } from '../api/queries';
 
 /** How long after the page is there, ms: nothing that is seen first waits for it. */
 const LATER = 8000;
@@ -15,6 +15,7 @@ export function useTakeAlong(water: string, species: string, trip: string | null
     const timer = setTimeout(() => {
       void queries.prefetchQuery(fitQuery(water, species));
       void queries.prefetchQuery(contactsQuery(water));
+      void queries.prefetchQuery(dayPlanQuery(water));
       if (trip) void queries.prefetchQuery(tripQuery(trip));
     }, LATER);
     return () => clearTimeout(timer);

@@ -7,4 +7,5 @@ export const views = {
   forecast: () => import('./forecast'),
   logbook: () => import('./logbook'),
   bench: () => import('./bench'),
+  plan: () => import('./plan'),
 };

@@ -27,6 +27,7 @@ export const imports = wordsOf('imports');
 export const logbook = wordsOf('logbook');
 export const parts = wordsOf('parts');
 export const patterns = wordsOf('patterns');
+export const plan = wordsOf('plan');
 export const waters = wordsOf('waters');
 
 /** A code of the records (a kind, a state, a species of the list) as people say it; what is no code of ours stays as it is. */

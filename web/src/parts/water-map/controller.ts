@@ -28,7 +28,7 @@ import {
   type PlacedPicture,
 } from './pictures';
 import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
-import { contourFeatures, coverFeature, EMPTY_REACH, squares, type MapCover } from './map-features';
+import { contourFeatures, coverFeature, EMPTY_REACH, runFeatures, squares, type MapCover } from './map-features';
 import { letMarksMove } from './moving-marks';
 import { css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
 
@@ -94,6 +94,7 @@ export class WaterMapController {
   private readonly coverSource = new VectorSource();
   private readonly hazardSource = new VectorSource();
   private readonly trackSource = new VectorSource();
+  private readonly runSource = new VectorSource();
   private readonly placeSource = new VectorSource();
   private readonly pointSource = new VectorSource();
   private depth: PlacedPicture | null = null;
@@ -203,6 +204,7 @@ export class WaterMapController {
         // A season of marks may hide cover, but never a hazard.
         this.hazardLayer,
         still(this.trackSource),
+        live(this.runSource),
         live(this.placeSource),
         live(this.pointSource),
       ],
@@ -422,6 +424,12 @@ export class WaterMapController {
     );
   }
 
+  /** Lines that the boat is to go along. */
+  setRuns(runs: MetricPoint[][]): void {
+    this.runSource.clear();
+    this.runSource.addFeatures(runFeatures(runs));
+  }
+
   /** Marks the point that is looked at. */
   setPoint(point: MetricPoint | null): void {
     this.pointSource.clear();
@@ -434,10 +442,12 @@ export class WaterMapController {
     this.pointSource.addFeature(feature);
   }
 
-  /** Moves the map to a point, no farther out than 2 m a pixel. */
-  goTo([x, y]: MetricPoint): void {
+  /** Moves the map to a point, no farther out than 2 m a pixel; to show so many metres round it, where that is said. */
+  goTo([x, y]: MetricPoint, reach?: number): void {
     const view = this.map.getView();
-    view.animate({ center: [x, y], resolution: Math.min(view.getResolution() ?? 4, 2), duration: 250 });
+    const [width, height] = this.map.getSize() ?? [400, 400];
+    const resolution = reach ? (2 * reach) / Math.min(width, height) : Math.min(view.getResolution() ?? 4, 2);
+    view.animate({ center: [x, y], resolution, duration: 250 });
   }
 
   zoomBy(factor: number): void {

@@ -65,6 +65,20 @@ export function contourFeatures(lines: ContourLine[], unit: number): Feature[] {
   });
 }
 
+/** A line that the boat is to go along: strong, on a light edge, so that it stands out over any depth. */
+export function runFeatures(runs: MetricPoint[][]): Feature[] {
+  return runs
+    .filter((points) => points.length > 1)
+    .map((points) => {
+      const line = new Feature(new LineString(points));
+      line.setStyle([
+        new Style({ stroke: new Stroke({ color: css('--surface', 0.9), width: 6 }) }),
+        new Style({ stroke: new Stroke({ color: css('--act'), width: 3 }) }),
+      ]);
+      return line;
+    });
+}
+
 /** Cover, a hazard or access as it is drawn. */
 export function coverFeature({ kind, name, geometry }: MapCover): Feature {
   const feature = new Feature(

@@ -32,9 +32,13 @@ interface WaterMapProps {
   chosen?: number | null;
   /** Ways that were driven, m. */
   tracks?: Point[][];
+  /** Lines that the boat is to go along, m. */
+  runs?: Point[][];
   /** The point looked at, m; the map moves there when it changes by `goTo`. */
   point?: Point | null;
   goTo?: Point | null;
+  /** What is to be seen round it, m; the least way in where it is not said. */
+  goToReach?: number;
   onHover?: (point: Point | null) => void;
   onPick?: (point: Point, hit: MapHit) => void;
   /** Metres a pixel, whenever they change. */
@@ -74,8 +78,10 @@ export function WaterMap({
   places,
   chosen = null,
   tracks = NONE,
+  runs = NONE,
   point = null,
   goTo = null,
+  goToReach,
   onHover,
   onPick,
   onReady,
@@ -157,10 +163,11 @@ export function WaterMap({
   useEffect(() => map?.setChance(chance), [map, theme, chance]);
   useEffect(() => map?.setPlaces(places ?? [], chosen), [map, theme, places, chosen]);
   useEffect(() => map?.setTracks(tracks), [map, theme, tracks]);
+  useEffect(() => map?.setRuns(runs), [map, theme, runs]);
   useEffect(() => map?.setPoint(point), [map, theme, point]);
   useEffect(() => {
-    if (goTo) map?.goTo(goTo);
-  }, [map, goTo]);
+    if (goTo) map?.goTo(goTo, goToReach);
+  }, [map, goTo, goToReach]);
 
   const button = 'btn touch-target border-line bg-surface px-0';
   return (

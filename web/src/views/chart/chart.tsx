@@ -22,7 +22,7 @@ import { useForecastService } from '../../workers/forecast-service';
 import { BandPanel } from './band-panel';
 import { DrawPanel } from './draw-panel';
 import { LayersPanel, type ChartLayers } from './layers-panel';
-import { mapCover } from './map-cover';
+import { mapCover } from '../../parts/map-cover';
 import { MeasurePanel } from './measure-panel';
 import { filterShapes, FIRST_KINDS, type ShapeFilter } from './filter-shapes';
 import { ShapesPanel } from './shapes-panel';

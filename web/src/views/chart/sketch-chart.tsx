@@ -11,7 +11,7 @@ import { useImporting } from '../../state/importing';
 import { useBuilds } from '../../state/jobs';
 import { useWaterState } from '../../state/water';
 import { DrawPanel } from './draw-panel';
-import { mapCover } from './map-cover';
+import { mapCover } from '../../parts/map-cover';
 import { ShorePanel } from './shore-panel';
 import { Toolbar, type ChartTool } from './toolbar';
 import { chart as msg } from '../../words';

@@ -2,7 +2,7 @@ import { AudioWaveform, CircleDot } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
-import { usePlan } from '../../state/use-plan';
+import { useDayPlan, usePlan } from '../../state/use-plan';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import { useBoatState } from '../../state/boat';
@@ -25,6 +25,7 @@ import { CountChoice, isFree, KindChoice, kindWords, type Kind } from '../../par
 import { GoBackBar } from './go-back';
 import { lookedAround } from './looked';
 import { Notice } from './notice';
+import { asPlace, FollowLine, isToday, openStops, PlanLine, StayLine, useFollowing } from './plan-line';
 import { circlesRound, keyOf, wayTo, type Goal } from './way-back';
 import { Pad, padReach } from './pad';
 import { StartTrip } from './start-trip';
@@ -111,7 +112,15 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
     return () => setDoing(null);
   }, [fishing, setDoing]);
   const plan = usePlan(water.id);
-  const planned = plan.data?.find((p) => p.id === state.goingTo);
+  const kept = useDayPlan(water.id);
+  const dayPlan = isToday(kept, Date.now()) ? kept : null;
+  // What the plan had and was left out by hand, and passes no longer followed: of this page alone.
+  const [leftOut, setLeftOut] = useState<string[]>([]);
+  const rest = useMemo(() => (dayPlan ? openStops(dayPlan, log.detail?.stops ?? [], leftOut) : []), [dayPlan, log.detail, leftOut]);
+  const [unfollowed, setUnfollowed] = useState<number | null>(null);
+  const following = useFollowing(dayPlan && dayPlan.made !== unfollowed ? dayPlan : null, boat);
+  const plannedStop = dayPlan?.stops.find((s) => s.id === state.goingTo);
+  const planned = plan.data?.find((p) => p.id === state.goingTo) ?? (plannedStop && asPlace(plannedStop));
   const goal: Goal | null = planned ? { kind: 'plan', place: planned } : find(state.goingTo);
   const way = boat && goal ? wayTo(boat, goal, rig.bow, conditions) : null;
   const circles = boat ? circlesRound(boat, goal, way, stop.open) : [];
@@ -168,6 +177,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
       onRespond={marking.respond}
       onOpen={setResponse}
       onFailed={marking.fail}
+      stay={<StayLine open={stop.open} plan={dayPlan} rest={rest} now={Date.now()} />}
     />
   );
   const notice = (
@@ -262,6 +272,22 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
       onStop={() => act({ type: 'go', to: null })}
     />
   );
+  const next = rest.find((s) => s.id !== state.goingTo);
+  const planLine = following ? (
+    <FollowLine following={following} passes={dayPlan!.passes!.lines.length} onStop={() => setUnfollowed(dayPlan!.made)} />
+  ) : (
+    !stop.open &&
+    next && (
+      <PlanLine
+        next={next}
+        number={dayPlan!.stops.indexOf(next) + 1}
+        from={boat?.position ?? null}
+        zone={water.time_zone}
+        onGo={() => act({ type: 'go', to: next.id })}
+        onSkip={() => setLeftOut([...leftOut, next.id])}
+      />
+    )
+  );
   const pad = pictured ? (
     <Suspense fallback={null}>
       <Picture
@@ -277,7 +303,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
     </Suspense>
   ) : (
     <Pad
-      size={layout.pad - (back ? 48 : 0)}
+      size={layout.pad - (back || planLine ? 48 : 0)}
       view={view}
       wind={wind}
       near={near}
@@ -315,7 +341,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
               onPress={() => setSheet('boat')}
             />
           ),
-          back,
+          back: back || planLine || null,
           marking: stopOrMark,
           notice,
           day: (

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { RESPONSES, type Response } from '@restless-shoal/core/logbook';
 import { massFromLength, type SpeciesProfile } from '@restless-shoal/core/species';
 import { Dialog } from '../../parts/dialog';
@@ -35,6 +35,7 @@ export function StopPanel({
   onRespond,
   onOpen,
   onFailed,
+  stay,
 }: {
   stop: StopState;
   open: OpenStop;
@@ -45,6 +46,8 @@ export function StopPanel({
   /** Opens what a fish did, to be put right. */
   onOpen: (id: string) => void;
   onFailed: (error: Error) => void;
+  /** Whether to stay, where a plan knows. */
+  stay: ReactNode;
 }) {
   const [sheet, setSheet] = useState<'lure' | 'leave' | null>(null);
   const [after, setAfter] = useState(quietAfter);
@@ -83,6 +86,7 @@ export function StopPanel({
           {msg('stopPanel.leave')}
         </button>
       </div>
+      {stay}
       <div className="grid grid-cols-3 gap-1.5" role="group" aria-label={msg('stopPanel.whatDidItDo')}>
         {RESPONSES.map((r) => {
           const n = open.responses.filter((x) => x.response === r).length;

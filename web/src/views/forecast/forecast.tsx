@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Place, Reason, ScoreCard } from '@restless-shoal/core/forecast';
 import { CELL, cellKey, cellOf, metricPlane, type Point } from '@restless-shoal/core/geo';
 import { clockInZone, dayInZone, grouped } from '../../parts/format';
@@ -6,6 +6,8 @@ import { NoChart } from '../../parts/no-chart';
 import { PositionField } from '../../parts/position-field';
 import { Segments } from '../../parts/segments';
 import { WaterMap } from '../../parts/water-map';
+import { useCellIndex } from '../../state/forecast-inputs';
+import { useNarrow } from '../../state/narrow';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
 import { useContours } from '../../workers/use-contours';
@@ -16,7 +18,7 @@ import { Files, ForecastTools, momentWords, type Kept } from './forecast-tools';
 import { ChangeLegend, fullChance, Legend } from './legend';
 import { PlaceRow } from './place-row';
 import { ScorePanel } from './score-panel';
-import { useCellIndex, useForecast } from './use-forecast';
+import { useForecast } from './use-forecast';
 import { METRES_PER } from '../../parts/format';
 import { useUnits } from '../../state/units';
 import { forecast as msg, capital, term } from '../../words';
@@ -25,12 +27,6 @@ const NO_PLACES: Place[] = [];
 
 /** Pins on a small map. */
 const PINS = 5;
-const NARROW = window.matchMedia('(max-width: 767px)');
-const onNarrow = (listener: () => void): (() => void) => {
-  NARROW.addEventListener('change', listener);
-  return () => NARROW.removeEventListener('change', listener);
-};
-
 /** The rival that came nearest to the fit, or passed it. */
 const nearestWords = ({ nearest }: ScoreCard): string =>
   nearest === 'strategies' ? msg('forecast.theStrategies') : msg('forecast.theSameChanceEverywhere');
@@ -98,7 +94,7 @@ export function ForecastView() {
   // What is best to scout is known only with the log.
   const listed = !answer ? NO_PLACES : list === 'best' ? answer.places : answer.logKnown ? answer.teach : NO_PLACES;
   // On a small map twenty pins would lie on each other: the list leads, and the one chosen in it is shown.
-  const narrow = useSyncExternalStore(onNarrow, () => NARROW.matches);
+  const narrow = useNarrow();
   const places = useMemo(
     () => listed.map((p, i) => ({ number: i + 1, x: p.x, y: p.y })).filter(({ number }) => !narrow || number <= PINS || number === chosen),
     [listed, narrow, chosen],

@@ -1,12 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { cellKey } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { seenEarlier, tallyOf, type SeenToday } from '@restless-shoal/core/forecast';
-import { findSpecies } from '@restless-shoal/core/species';
 import { ask } from '../../api/client';
-import { useFit, useLookedAt, useScores, useWaters } from '../../api/queries';
+import { useFit, useScores, useWaters } from '../../api/queries';
 import { keepAndSend } from '../../offline/device';
+import { useForecastInputs } from '../../state/forecast-inputs';
 import { takeRefitWanted } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 import type { ForecastAnswer } from '../../workers/forecast.worker';
@@ -19,25 +17,14 @@ export interface FitProgress {
   error: string | null;
 }
 
-/** Index of each cell of the chart by its key. */
-export function useCellIndex(): Map<number, number> {
-  const { chart } = useWaterState();
-  return useMemo(() => {
-    const index = new Map<number, number>();
-    for (let i = 0; chart && i < chart.cells.count; i++) index.set(cellKey(chart.cells.column[i], chart.cells.row[i]), i);
-    return index;
-  }, [chart]);
-}
-
 /** The forecast of the water for the Strip's conditions, computed anew whenever they change. @param large large fish alone are asked for */
 export function useForecast(service: ForecastService | null, large: boolean) {
   const { water, species, day, log, chart, running, whatIf } = useWaterState();
   const queries = useQueryClient();
   const fit = useFit(water.id, species.name);
-  const looks = useLookedAt(water.id);
+  const { tally, earlier, failed: notRead } = useForecastInputs();
   const scores = useScores(water.id, species.name);
   const [fitAnyway, setFitAnyway] = useState(false);
-  const cellIndex = useCellIndex();
   const [computed, setAnswer] = useState<ForecastAnswer | null>(null);
   // An answer to another question is none to this one.
   const answer = computed?.species === species.name && computed.forecast.probability.length === chart?.cells.count ? computed : null;
@@ -45,17 +32,6 @@ export function useForecast(service: ForecastService | null, large: boolean) {
   const [progress, setProgress] = useState<FitProgress | null>(null);
   const job = useRef<string | null>(null);
 
-  const tally = useMemo(
-    () => looks.data && tallyOf(looks.data, (name) => findSpecies(name, water.species)?.name === species.name, cellIndex),
-    [looks.data, cellIndex, species.name, water.species],
-  );
-
-  // What the trip that runs has seen so far.
-  const earlier = useMemo((): SeenToday[] => {
-    const is = (name: string): boolean => findSpecies(name, water.species)?.name === species.name;
-    const own = looks.data?.running.find((t) => t.trip === running?.id)?.looks ?? [];
-    return seenEarlier(own, is, cellIndex);
-  }, [looks.data, running?.id, cellIndex, species.name, water.species]);
   const today = useMemo(() => new Set(earlier.map((l) => l.cell)), [earlier]);
 
   const refit = useCallback(async () => {
@@ -175,7 +151,7 @@ export function useForecast(service: ForecastService | null, large: boolean) {
     setFitAnyway,
     answer,
     fit: fit.data,
-    failed: notAnswered ?? fit.error ?? looks.error,
+    failed: notAnswered ?? fit.error ?? notRead,
     refit,
     cancel,
     progress,

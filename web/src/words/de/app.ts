@@ -28,6 +28,7 @@ export const app = {
   'whereIsThisDevice.thisDeviceHasNo': 'Dieses Gerät hat noch keine Position: versuche es noch einmal oder gib eine ein.',
   'app.brief': 'Lage',
   'app.chart': 'Karte',
+  'app.plan': 'Plan',
   'app.deck': 'Deck',
   'app.patterns': 'Muster',
   'app.bench': 'Werkbank',

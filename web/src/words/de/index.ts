@@ -11,6 +11,7 @@ import { imports } from './imports';
 import { logbook } from './logbook';
 import { parts } from './parts';
 import { patterns } from './patterns';
+import { plan } from './plan';
 import { problems } from './problems';
 import { statements } from './statements';
 import { terms } from './terms';
@@ -30,6 +31,7 @@ export const de: Catalogue = {
   logbook,
   parts,
   patterns,
+  plan,
   problems,
   statements,
   terms,

@@ -27,6 +27,7 @@ export const app = {
   'whereIsThisDevice.thisDeviceHasNo': 'This device has no position yet: try again, or type one in.',
   'app.brief': 'Brief',
   'app.chart': 'Chart',
+  'app.plan': 'Plan',
   'app.deck': 'Deck',
   'app.patterns': 'Patterns',
   'app.bench': 'Bench',

@@ -10,6 +10,7 @@ import { imports } from './imports';
 import { logbook } from './logbook';
 import { parts } from './parts';
 import { patterns } from './patterns';
+import { plan } from './plan';
 import { problems } from './problems';
 import { statements } from './statements';
 import { terms } from './terms';
@@ -29,6 +30,7 @@ export const en = {
   logbook,
   parts,
   patterns,
+  plan,
   problems,
   statements,
   terms,

@@ -1,5 +1,5 @@
 import type { CarriedCode, CautionCode, HeatCode, PlaceCode, PlanCode, ReasonCode } from '@restless-shoal/core/forecast';
-import type { AdviceCode } from '@restless-shoal/core/passage';
+import type { AdviceCode, AnchorCode, ComeInCode, LeftOutCode, SheetTrouble, StayCode } from '@restless-shoal/core/passage';
 import type { ConditionCode } from '@restless-shoal/core/patterns';
 import type { SettingsCode, WorkingCode } from '@restless-shoal/core/sonar';
 import type { WindowCode } from '@restless-shoal/core/species';
@@ -7,6 +7,11 @@ import type { WindowCode } from '@restless-shoal/core/species';
 type StatementCode =
   | SettingsCode
   | AdviceCode
+  | AnchorCode
+  | ComeInCode
+  | LeftOutCode
+  | SheetTrouble
+  | StayCode
   | CarriedCode
   | CautionCode
   | ConditionCode
@@ -154,4 +159,41 @@ export const statements = {
   'condition.depth.under': 'bottom shallower than {to, number, distance}',
   'condition.depth': 'bottom at {from, number, distanceNumber} to {to, number, distance}',
   'condition.depth.over': 'bottom at {from, number, distance} or deeper',
+  'anchor.bow-only': 'From the bow only, never from the stern alone.',
+  'anchor.scope': 'Scope {scope, number, tenth} is short: {rode, number, distance} of line would hold better.',
+  'anchor.deep': 'Deep for an anchor at {depth, number, depth}: it takes much line.',
+  'anchor.hard': 'Hard bottom: an anchor may not bite.',
+  'anchor.weed': 'Weed: an anchor may slide on it.',
+  'anchor.timber': 'Timber: an anchor may foul and stay there.',
+  'anchor.across': 'Wind across the current ({between, number, whole}° apart): it will range about and snatch.',
+  'anchor.waves': 'Waves of {height, number, depth}: do not lie at anchor in them with a small boat.',
+  'come-in.downwind': 'From downwind: the wind holds the boat off the fish.',
+  'come-in.down-current': 'From down-current: the current holds the boat off the fish.',
+  'come-in.calm': 'Calm: any side will do; cut the engine early.',
+  'come-in.shadow': 'Mind the boat’s shadow: the sun stands in the {sun}.',
+  'come-in.no-shadow': 'The boat’s shadow falls away from them: the sun stands in the {sun}.',
+  'come-in.shore': 'Not straight from downwind: there is too little water.',
+  'left-out.no-way': 'no way by water leads there',
+  'left-out.too-far': 'too far: there, a short stop and back take {minutes, number, whole} min',
+  'left-out.window': 'not open when you could be there',
+  'left-out.less': 'putting it in would cost {cost, number, hundredth}; alone it brings {own, number, hundredth}',
+  'left-out.waves': 'waves above your limit on the way',
+  'left-out.fuel': 'not enough fuel to go there and back',
+  'sheet.end-before-start': 'The day ends before it starts: set a later end.',
+  'sheet.start-on-land': 'The start lies on land, far from water the boat can float in.',
+  'sheet.end-on-land': 'The ramp lies on land, far from water the boat can float in. Set it on the map.',
+  'sheet.no-way-home': 'No way by water leads from the start to the ramp.',
+  'sheet.no-spots': 'No spots to choose from: sound the water, or put spots of your own on the plan.',
+  'sheet.none-fits': 'No stop fits into the time there is.',
+  'sheet.pinned-out': 'A spot that you wanted to keep does not fit.',
+  'sheet.no-wind': 'No wind is known for the middle of the day: waves are left out.',
+  'sheet.uncharted': 'No depth is known for {share, number, wholePercent} of the water: mind the shallows.',
+  'sheet.home-rough': 'At {at} the way home has waves above your limit of {limit, number, depth}.',
+  'stay.better': 'No other spot is worth more, the way there included.',
+  'stay.bites': 'They bite. In {minutes, number, whole} min the next spot is worth more.',
+  'leave.soon': 'Leave in {minutes, number, whole} min: then the next spot is worth more, the way there included.',
+  'leave.now':
+    'Leave: the next spot is worth more ({elsewhere, number, tenth} against {here, number, tenth} an hour), the way there included.',
+  'leave.nowhere': 'No other spot is planned.',
+  'leave.day-over': 'The day is over.',
 } satisfies Record<StatementCode, string>;

@@ -1,7 +1,7 @@
 import type { Position } from 'geojson';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
-import type { MapCover } from '../../parts/water-map';
+import type { MapCover } from './water-map';
 
 /** Cover in the water's plane, one entry a spot, line or area. */
 export function mapCover(cover: CoverFeature[], epsg: number): MapCover[] {

@@ -1,0 +1,22 @@
+import type { PlanPlace } from '../../api/queries';
+import { capital, say } from '../../words';
+import type { PlanAnswer } from '../../workers/plan.worker';
+
+/** A spot with the name it goes by. */
+export interface NamedSpot {
+  id: string;
+  name: string;
+  depth: number | null;
+  chance: number;
+}
+
+/** Names of the spots of a plan: as the forecast words them, or as its owner did. */
+export function namesOf(answer: PlanAnswer | null, own: PlanPlace[]): (id: string) => NamedSpot {
+  const byId = new Map(
+    (answer?.spots ?? []).map(({ id, place, depth, chance }): [string, NamedSpot] => [
+      id,
+      { id, name: place ? capital(say(place.name)) : (own.find((o) => o.id === id)?.name ?? ''), depth, chance },
+    ]),
+  );
+  return (id) => byId.get(id) ?? { id, name: '', depth: null, chance: 0 };
+}
