@@ -23,7 +23,10 @@ export interface TripRows {
   responses: Row[];
 }
 
-interface Boat {
+/** Who says where to look next, in place of the angler's own habits; null: home. Told the boat's time and place and what was written down so far. */
+export type Helm = (boat: Readonly<Boat>, rows: TripRows) => Point | null;
+
+export interface Boat {
   t: number;
   x: number;
   y: number;
@@ -48,6 +51,7 @@ export class Outing {
     private readonly random: Random,
     /** Places where fish were caught on earlier trips: where this angler likes to go again. */
     private readonly memory: Point[],
+    private readonly helm: Helm | null = null,
   ) {
     this.weather = fish.climate.on(start);
     const at = this.world.toLatLon(fish.world.width / 2, fish.world.height / 2);
@@ -78,7 +82,7 @@ export class Outing {
         half = true;
         this.readConditions(this.boat.t);
       }
-      const goal = this.choosePlace();
+      const goal = this.helm ? this.helm(this.boat, this.rows) : this.choosePlace();
       if (!goal) break;
       this.drive(goal);
       const found = this.search(goal);

@@ -54,7 +54,6 @@ export {
   type StayCode,
   type Tried,
 } from './stay-or-leave';
-export { stopPace, type PastStop, type StopPace } from './learned-stops';
 export { accountOf, HYPOTHESES, nextThree, type Hypothesis, type HypothesisAccount, type ResetInputs, type TestedCell } from './reset';
 export { driftLine, driftOf, WINDAGE, type Drift, type DriftLine, type WindAndCurrent } from './drift';
 export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type TrolledDepth } from './casting';

@@ -89,9 +89,9 @@ const staysOf = (problem: RouteProblem, stop: number): readonly number[] => {
   return own === null ? problem.stays : [own];
 };
 
-/** Moves of one cooling by the number of stops, and coolings: the best of all is taken. */
+/** Moves of one cooling by the number of stops, and coolings: of short days more, which are quick; the best of all is taken. */
 const movesFor = (stops: number): number => Math.min(120_000, 15_000 + 1750 * stops);
-const COOLINGS = 3;
+const coolingsFor = (stops: number): number => (stops <= 20 ? 6 : 3);
 /** A minute too many costs so much of a middling stop's gain: routes may be too long for a while, on the way to better ones. */
 const FINE = 2;
 /** Temperatures of the first and the last move, as shares of a middling stop's gain. */
@@ -110,11 +110,13 @@ export function bestRoute(problem: RouteProblem, seed = 1, moves = movesFor(prob
   const required = requiredLegs(problem);
   const near = nearestFirst(problem, required);
   const annealing = new Annealing(problem, seeded(seed));
-  const starts = [required, near, near];
   let best = near;
   let value = timed(problem, near)?.gain ?? -1;
-  for (let c = 0; c < COOLINGS; c++) {
-    const found = annealing.cooled(c === COOLINGS - 1 ? best : starts[c], c === COOLINGS - 1 ? HOT / 4 : HOT, moves);
+  const coolings = coolingsFor(n);
+  for (let c = 0; c < coolings; c++) {
+    // From nothing and from nearest-first by turns; the last one goes on from the best.
+    const last = c === coolings - 1;
+    const found = annealing.cooled(last ? best : c % 2 ? near : required, last ? HOT / 4 : HOT, moves);
     const gain = timed(problem, found)?.gain ?? -1;
     if (gain > value) [best, value] = [found, gain];
   }
@@ -234,11 +236,14 @@ class Annealing {
     return kept;
   }
 
-  /** Middle of what the stops bring by a middling stay. */
+  /** What a good stop brings by a middling stay. */
   private usualGain(): number {
-    const all = Array.from({ length: this.n }, (_, i) => this.worth[i * this.steps] * this.share[i][this.share[i].length >> 1]);
+    const all = Array.from(
+      { length: this.n },
+      (_, i) => this.worth[i * this.steps + (this.steps >> 1)] * this.share[i][this.share[i].length >> 1],
+    );
     all.sort((a, b) => b - a);
-    return Math.max(1e-9, all[Math.min(all.length - 1, 5)]);
+    return Math.max(1e-9, all[Math.min(5, all.length >> 2)]);
   }
 
   /** What a route brings, less a fine for every minute and litre too many; those are left in `over`. */

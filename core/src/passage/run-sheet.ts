@@ -270,29 +270,44 @@ function whyLeftOut(problem: RouteProblem, ways: (Way | null)[][], route: readon
 const bestAlone = (problem: RouteProblem, stop: number): number =>
   gainOf(problem.stops[stop], problem.step, problem.travel[problem.stops.length][stop], problem.stays[problem.stays.length - 1]);
 
-/** The most that a route brings with one more stop on it: at its best place, others shortened or left out to make room. */
+/** The most that a route brings with one more stop on it, others shortened or left out where that loses least a minute, until it fits. */
 function withStop(problem: RouteProblem, route: readonly RouteLeg[], stop: number): number {
   let best = 0;
   const stays = problem.stops[stop].stay === null ? problem.stays : [problem.stops[stop].stay];
   for (let at = problem.first?.length ?? 0; at <= route.length; at++)
-    for (const stay of stays) {
-      const base = [...route.slice(0, at), { stop, stay }, ...route.slice(at)];
-      best = Math.max(best, timed(problem, base)?.gain ?? 0);
-      for (let k = 0; k < base.length; k++) {
-        if (k === at) continue;
-        best = Math.max(
-          best,
-          timed(
-            problem,
-            base.filter((_, i) => i !== k),
-          )?.gain ?? 0,
-        );
-        const own = problem.stays.indexOf(base[k].stay);
-        for (let shorter = own - 1; shorter >= 0; shorter--)
-          best = Math.max(best, timed(problem, base.map((l, i) => (i === k ? { ...l, stay: problem.stays[shorter] } : l)))?.gain ?? 0); // prettier-ignore
-      }
-    }
+    for (const stay of stays) best = Math.max(best, madeToFit(problem, [...route.slice(0, at), { stop, stay }, ...route.slice(at)], stop));
   return best;
+}
+
+/** What a route brings once it fits into the day. @param keep the stop that stays on it */
+function madeToFit(problem: RouteProblem, route: RouteLeg[], keep: number): number {
+  const { stops, travel, step, stays } = problem;
+  const n = stops.length;
+  for (let legs = route; ;) {
+    const found = timed(problem, legs);
+    if (found) return found.gain;
+    let best: { rate: number; legs: RouteLeg[] } | null = null;
+    let [at, now] = [n, 0];
+    for (let i = 0; i < legs.length; i++) {
+      const { stop, stay } = legs[i];
+      const before = at;
+      now = Math.max(now + travel[at][stop], stops[stop].opens);
+      at = stop;
+      const own = gainOf(stops[stop], step, now, stay);
+      now += stay;
+      if (stop === keep || stops[stop].pinned) continue;
+      const after = i + 1 < legs.length ? legs[i + 1].stop : n + 1;
+      const offer = (lost: number, saved: number, next: RouteLeg[]): void => {
+        if (saved > 0 && (!best || lost / saved < best.rate)) best = { rate: lost / saved, legs: next };
+      };
+      offer(own, stay + travel[before][stop] + travel[stop][after] - travel[before][after], legs.filter((_, k) => k !== i)); // prettier-ignore
+      const shorter = stays[stays.indexOf(stay) - 1];
+      if (stops[stop].stay === null && shorter !== undefined)
+        offer(own - gainOf(stops[stop], step, now - stay, shorter), stay - shorter, legs.map((l, k) => (k === i ? { ...l, stay: shorter } : l))); // prettier-ignore
+    }
+    if (!best) return 0;
+    legs = (best as { legs: RouteLeg[] }).legs;
+  }
 }
 
 /** Chance of at least so many when so many are expected, arriving each by itself (Poisson). */

@@ -197,7 +197,14 @@ describe('following passes', () => {
     const follower = new Follower(lines);
     let last = 0;
     const route: Point[] = [];
-    for (const [a, b] of [[lines[0][0], lines[0][1]], [lines[0][1], lines[1][0]], [lines[1][0], lines[1][1]], [lines[1][1], lines[2][0]], [lines[2][0], lines[2][1]]]) // prettier-ignore
+    for (const [a, b] of [
+      [lines[0][0], lines[0][1]],
+      [lines[0][1], lines[1][0]],
+      [lines[1][0], lines[1][1]],
+      [lines[1][1], lines[2][0]],
+      [lines[2][0], lines[2][1]],
+    ])
+      // prettier-ignore
       for (let t = 0; t <= 1; t += 0.02) route.push([a[0] + (b[0] - a[0]) * t + Math.sin(t * 20), a[1] + (b[1] - a[1]) * t + 2 * Math.cos(t * 9)]);
     const seen = new Set<number>();
     for (const p of route) {

@@ -94,7 +94,8 @@ describe('ways by water', () => {
       [EAST + 100, NORTH + 150],
       [EAST + 900, NORTH + 150],
     ];
-    const way = (limit: number): Way => new WaysFrom(boatWater({ rings: rectangle(1000, 600), zones: [zone(limit)] }), ends[0]).to(ends[1])!;
+    const way = (limit: number): Way =>
+      new WaysFrom(boatWater({ rings: rectangle(1000, 600), zones: [zone(limit)] }), ends[0]).to(ends[1])!;
     expect(way(9).metres).to.be.closeTo(800, 1);
     // 100 m at 6 m/s cost 5.6 s more than at 9; the way round is 60 m longer at least, 6.6 s.
     expect(way(6).metres).to.be.closeTo(800, 25);
