@@ -44,9 +44,21 @@ export const WAYS: [method: string, path: string, body: Body | null][] = [
   ['DELETE', `/jobs/{any}`, null],
 ];
 export const READ = [
-  ...['', '/chart', '/log', '/contacts', '/looks', '/looked-at', '/logbook', '/jobs', '/plan', '/day-plan', '/surveys', '/outcomes', '/soundings'].map(
-    (part) => `/waters/{water}${part}`,
-  ),
+  ...[
+    '',
+    '/chart',
+    '/log',
+    '/contacts',
+    '/looks',
+    '/looked-at',
+    '/logbook',
+    '/jobs',
+    '/plan',
+    '/day-plan',
+    '/surveys',
+    '/outcomes',
+    '/soundings',
+  ].map((part) => `/waters/{water}${part}`),
   '/waters/{water}/soundings?survey=x&from=y',
   '/waters/{water}/models/{any}',
   '/waters/{water}/models/zander/scores',

@@ -24,11 +24,13 @@ const SIDEWAYS = { width: 844, height: 390 };
 
 const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string }[] = [
   { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
-  { name: 'brief-night', path: '/brief', size: DESK, theme: 'night', wait: '[data-testid=headline]' },
   { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
   { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=combinations] li' },
   { name: 'patterns-debates', path: '/patterns?page=debates', size: DESK, theme: 'night', wait: '[data-testid=debates] li' },
   { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
+  { name: 'plan-day', path: '/plan', size: DESK, theme: 'day', wait: '[data-testid=run-sheet] li' },
+  { name: 'plan-passes', path: '/plan?tab=passes', size: DESK, theme: 'night', wait: '[data-testid=passes]' },
+  { name: 'plan-phone', path: '/plan?tab=spot', size: PHONE, theme: 'day', wait: '[data-testid=come-in]' },
   { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
   { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
   { name: 'deck-sideways', path: '/deck', size: SIDEWAYS, theme: 'night', wait: 'main' },
@@ -39,8 +41,6 @@ const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'ni
   { name: 'bench-practice', path: '/bench?show=practice', size: PHONE, theme: 'night', wait: '[data-testid=question]', before: 'practise' },
   { name: 'logbook', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]' },
   { name: 'logbook-trip', path: '/logbook', size: DESK, theme: 'night', wait: '[data-trip]', before: 'trip' },
-  { name: 'logbook-report', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]', before: 'report' },
-  { name: 'waters', path: '/waters', size: DESK, theme: 'day', wait: 'main li' },
   { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
 ];
 
@@ -164,15 +164,9 @@ for (const shot of shots) {
     });
     for (const { x, y } of tops) await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
   }
-  if (shot.before === 'trip' || shot.before === 'report') {
+  if (shot.before === 'trip') {
     await page.locator('[data-trip]').nth(1).click();
     await page.getByTestId('marks').waitFor();
-  }
-  if (shot.before === 'report') {
-    await page.getByRole('link', { name: 'Report' }).click();
-    await page.getByRole('radio', { name: 'Blurred' }).click();
-    await page.getByLabel('The day in your words').fill('Fog until nine, then sun and a steady breeze. The fish came up on the points.');
-    await page.getByLabel('Next time').fill('An hour earlier, and the paddle-tail from the start.');
   }
   if (shot.path === '/forecast') {
     await page.getByRole('status').waitFor({ state: 'detached', timeout: 240_000 });

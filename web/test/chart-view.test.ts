@@ -3,7 +3,7 @@ import { FEATURE_KINDS, type ChartFeature, type FeatureKind } from '@restless-sh
 import { metricPlane } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
 import { filterShapes, FIRST_KINDS } from '../src/views/chart/filter-shapes';
-import { mapCover } from '../src/views/chart/map-cover';
+import { mapCover } from '../src/parts/map-cover';
 import { sharpnessWords, shapeWords } from '../src/views/chart/shape-words';
 
 const shape = (kind: FeatureKind, change: Partial<ChartFeature> = {}): ChartFeature => ({

@@ -7,7 +7,7 @@ function alongLine(f: Float64Array, n: number, out: Float64Array, at: Int32Array
   edge[0] = -Infinity;
   edge[1] = Infinity;
   for (let q = 1; q < n; q++) {
-    let s = 0;
+    let s: number;
     for (;;) {
       const v = at[k];
       s = (f[q] + q * q - (f[v] + v * v)) / (2 * q - 2 * v);

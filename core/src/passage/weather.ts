@@ -20,7 +20,7 @@ export interface WeatherHour {
 export interface WeatherFault {
   line: number;
   column: string;
-  reason: 'missing' | 'not-a-time' | 'not-a-number' | 'impossible' | 'twice';
+  reason: 'missing' | 'time' | 'number' | 'impossible' | 'twice';
   value: string;
 }
 
@@ -75,7 +75,7 @@ export async function readWeather(text: string): Promise<{ hours: WeatherHour[];
       continue;
     }
     if (time.startsWith('!')) {
-      fault('time', 'not-a-time', raw);
+      fault('time', 'time', raw);
       continue;
     }
     const at = Date.parse(time);
@@ -90,7 +90,7 @@ export async function readWeather(text: string): Promise<{ hours: WeatherHour[];
       const cell = (cells[i] ?? '').trim();
       if (!column || !cell) return;
       const v = Number(cell.replace(',', '.'));
-      if (!Number.isFinite(v)) fault(name, 'not-a-number', cell);
+      if (!Number.isFinite(v)) fault(name, 'number', cell);
       else if (v < column.min || v > column.max) fault(name, 'impossible', cell);
       else hour[column.as] = v;
     });

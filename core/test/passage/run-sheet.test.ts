@@ -153,9 +153,9 @@ describe('weather by hour', () => {
       [9, null, null],
     ]);
     expect(faults.map((f) => [f.line, f.column, f.reason])).to.deep.equal([
-      [5, 'wind_speed_ms', 'not-a-number'],
+      [5, 'wind_speed_ms', 'number'],
       [5, 'wind_from_deg', 'impossible'],
-      [6, 'time', 'not-a-time'],
+      [6, 'time', 'time'],
       [7, 'time', 'twice'],
     ]);
     expect(unknown).to.deep.equal(['mood']);

@@ -49,7 +49,7 @@ export const plan = {
   'day.noWeather': 'Keine Tabelle: der Wind der Leiste ({wind}) gilt für den ganzen Tag.',
   'day.gaps': 'Die Tabelle sagt nichts über den Wind um {gaps}.',
   'day.fault':
-    'Zeile {line}, {column}: {reason, select, missing {fehlt} not-a-time {„{value}“ ist keine Zeit} not-a-number {„{value}“ ist keine Zahl} impossible {{value} ist unmöglich} other {dieselbe Zeit noch einmal}}. Ausgelassen.',
+    'Zeile {line}, {column}: {reason, select, missing {fehlt} time {„{value}“ ist keine Zeit} number {„{value}“ ist keine Zahl} impossible {{value} ist unmöglich} other {dieselbe Zeit noch einmal}}. Ausgelassen.',
   'day.importWeather': 'Wetter importieren (CSV)',
   'day.simulate': 'Simuliertes Wetter',
   'day.noTable': 'Tabelle weglassen',

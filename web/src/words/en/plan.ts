@@ -49,7 +49,7 @@ export const plan = {
   'day.noWeather': 'No table: the wind of the Strip ({wind}) stands for the whole day.',
   'day.gaps': 'The table says nothing of the wind at {gaps}.',
   'day.fault':
-    'Line {line}, {column}: {reason, select, missing {missing} not-a-time {“{value}” is not a time} not-a-number {“{value}” is not a number} impossible {{value} is impossible} other {the same time again}}. Left out.',
+    'Line {line}, {column}: {reason, select, missing {missing} time {“{value}” is not a time} number {“{value}” is not a number} impossible {{value} is impossible} other {the same time again}}. Left out.',
   'day.importWeather': 'Import weather (CSV)',
   'day.simulate': 'Simulated weather',
   'day.noTable': 'Drop the table',
