@@ -67,7 +67,7 @@ function Navigation({ onHelp, onPhone, onUnits }: { onHelp: () => void; onPhone:
   const theme = useTheme();
   const other = theme === 'day' ? 'night' : 'day';
   const item =
-    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:min-w-0 max-md:flex-1 max-md:text-[11px] md:border-l-4 md:py-[7px] short:md:py-1 short:md:text-[11px] border-transparent';
+    'flex flex-col items-center justify-center gap-0.5 text-[13px] text-mute max-md:min-w-0 max-md:flex-1 max-md:text-[11px] md:border-l-4 md:py-[7px] short:md:gap-0 short:md:py-0.5 short:md:text-[11px] border-transparent';
   return (
     <nav
       aria-label={msg('app.views')}

@@ -64,8 +64,7 @@ export function PlanLine({
         </p>
         <p className="num truncate text-xs text-mute">
           {from && `${formatLength(Math.round(distance(from, next)))} ${compass(bearing(from, next))} · `}
-          {clockInZone(new Date(next.arrive), zone)}–{clockInZone(new Date(next.leave), zone)} ·{' '}
-          {msg('planLine.chance', { chance: percent(next.chance) })}
+          {clockInZone(new Date(next.arrive), zone)}–{clockInZone(new Date(next.leave), zone)}
         </p>
       </div>
       <button type="button" className="btn touch-target px-3" onClick={onGo}>

@@ -205,7 +205,7 @@ function PlannedDay() {
   };
   const clock = (ms: number): string => clockInZone(new Date(ms), zone);
   return (
-    <div className="grid h-full grid-cols-[1fr_420px] max-lg:grid-cols-1 max-lg:grid-rows-[42%_58%]">
+    <div className="grid h-full grid-cols-[1fr_420px] max-lg:grid-cols-1 max-lg:grid-rows-[42%_58%] short:!grid-cols-[1fr_400px] short:!grid-rows-1">
       <WaterMap
         label={msg('plan.map', { name: water.name })}
         contours={contours}
@@ -231,7 +231,7 @@ function PlannedDay() {
       </WaterMap>
       <aside
         aria-label={msg('plan.plan')}
-        className="flex min-h-0 flex-col border-l border-line bg-surface max-lg:border-l-0 max-lg:border-t"
+        className="flex min-h-0 flex-col border-l border-line bg-surface max-lg:border-l-0 max-lg:border-t short:!border-l short:!border-t-0"
       >
         <h1 className="sr-only">{msg('plan.plan')}</h1>
         <div className="px-3 pb-1.5 pt-2">

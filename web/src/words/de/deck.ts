@@ -240,7 +240,6 @@ export const deck = {
   'boatSheet.speed': 'Geschwindigkeit',
   'boatSheet.setByHand': 'Von Hand setzen',
   'planLine.plan': 'Der Plan',
-  'planLine.chance': 'Chance {chance}',
   'planLine.skip': '{name} auslassen',
   'planLine.passes': 'Suchbahnen',
   'planLine.onLine': 'Auf der Linie',

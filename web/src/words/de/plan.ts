@@ -99,7 +99,7 @@ export const plan = {
   'passes.summary':
     '{passes, plural, one {# Bahn} other {# Bahnen}}, {length} mit den Wegen dazwischen, {minutes} min, {area}; davon {seen} gesehen.',
   'passes.leftOut': 'Keine Zeit für {leftOut, plural, one {# weitere Bahn} other {# weitere Bahnen}}.',
-  'passes.spacing': 'Die Bahnen liegen {spacing} auseinander, bei {speed}.',
+  'passes.spacing': 'Die Bahnen liegen {spacing} auseinander, bei {speed};',
   'passes.swath': 'bei {depth, number, depth} reicht die Sicht {far} zu jeder Seite, ohne {near, number, depth} unter dem Boot',
   'passes.stripSeen': 'Jede Bahn sieht auch den Streifen unter ihrer Nachbarin.',
   'passes.stripUnseen': 'Der Streifen unter dem Boot bleibt dem Echolot.',

@@ -240,7 +240,6 @@ export const deck = {
   'boatSheet.speed': 'Speed',
   'boatSheet.setByHand': 'Set by hand',
   'planLine.plan': 'The plan',
-  'planLine.chance': 'chance {chance}',
   'planLine.skip': 'Leave {name} out',
   'planLine.passes': 'Search passes',
   'planLine.onLine': 'On the line',

@@ -99,7 +99,7 @@ export const plan = {
   'passes.summary':
     '{passes, plural, one {# pass} other {# passes}}, {length} with the ways between, {minutes} min, {area}; {seen} of it seen.',
   'passes.leftOut': 'No time for {leftOut, plural, one {# more pass} other {# more passes}}.',
-  'passes.spacing': 'Passes lie {spacing} apart, at {speed}.',
+  'passes.spacing': 'Passes lie {spacing} apart, at {speed};',
   'passes.swath': 'at {depth, number, depth} the view reaches {far} to each side, without {near, number, depth} under the boat',
   'passes.stripSeen': 'Each pass also sees the strip under its neighbour.',
   'passes.stripUnseen': 'The strip under the boat is left to the sounder.',
