@@ -12,7 +12,7 @@ import {
   withinDayUpdate,
   type CellTally,
 } from '@restless-shoal/core/forecast';
-import { bestRoute, chanceAround, type RouteProblem } from '@restless-shoal/core/passage';
+import { bestRoute, chanceAround, chanceAroundEach, type RouteProblem } from '@restless-shoal/core/passage';
 import { CELL, type OutlineGeometry, type Point } from '@restless-shoal/core/geo';
 import { emptyReport, readCover, readOutline } from '@restless-shoal/core/formats';
 import type { Contact, Reading, Response, Stop, TrackFix } from '@restless-shoal/core/logbook';
@@ -136,7 +136,7 @@ for (const { name, seed, scenario, species } of cases) {
         for (const look of earlier) scanned.set(look.cell, (scanned.get(look.cell) ?? 0) + look.effort);
         // What was looked through shows little new.
         const fresh = chances.map((p, i) => p * (scanned.has(i) ? Math.exp(-1.5 * scanned.get(i)!) : 1));
-        const places = peaks(fresh, water, PLACES).filter((i) => onWater(local(i)));
+        const places = peaks(chanceAroundEach(cells, indexOf, fresh), water, PLACES).filter((i) => onWater(local(i)));
         const points = places.map(local);
         const worth = places.map((i) => chanceAround([(cells.column[i] + 0.5) * CELL, (cells.row[i] + 0.5) * CELL], indexOf, [fresh]));
         const here: Point = [boat.x, boat.y];

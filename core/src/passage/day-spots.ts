@@ -1,3 +1,4 @@
+import type { CellTable } from '../chart';
 import type { Place } from '../forecast';
 import { CELL, cellKey, type Point } from '../geo';
 import type { SheetSpot } from './run-sheet';
@@ -11,25 +12,51 @@ export interface OwnSpot {
 /** How far round a spot a stop fishes or scans, m. */
 const REACH = 60;
 
+/** Squares whose middle lies within reach of a point of a square: columns and rows away. */
+function about(): [column: number, row: number][] {
+  const reach = Math.ceil(REACH / CELL);
+  const out: [number, number][] = [];
+  for (let row = -reach; row <= reach; row++) for (let column = -reach; column <= reach; column++) out.push([column, row]);
+  return out;
+}
+const ABOUT = about();
+
+/** The cells within reach of a place, each by its index. */
+function cellsAbout([x, y]: Point, indexOf: Map<number, number>): number[] {
+  const [column, row] = [Math.floor(x / CELL), Math.floor(y / CELL)];
+  const near: number[] = [];
+  for (const [dc, dr] of ABOUT) {
+    if (Math.hypot((column + dc + 0.5) * CELL - x, (row + dr + 0.5) * CELL - y) > REACH) continue;
+    const i = indexOf.get(cellKey(column + dc, row + dr));
+    if (i !== undefined) near.push(i);
+  }
+  return near;
+}
+
+/** Log rate of a chance: chances of several cells are joined by its sum. */
+const rateOf = (chance: number): number => -Math.log1p(-Math.min(0.98, chance || 0));
+
 /**
  * Chance that a scan of a spot's surroundings shows at least one, by time: the cells within reach, each by itself, and no more of them
  * than a stop looks at.
  * @param hours chance of each cell, one array a time
  */
-export function chanceAround([x, y]: Point, indexOf: Map<number, number>, hours: readonly ArrayLike<number>[]): Float64Array {
-  const reach = Math.ceil(REACH / CELL);
-  const [column, row] = [Math.floor(x / CELL), Math.floor(y / CELL)];
-  const near: number[] = [];
-  for (let dr = -reach; dr <= reach; dr++)
-    for (let dc = -reach; dc <= reach; dc++) {
-      const i = indexOf.get(cellKey(column + dc, row + dr));
-      const away = Math.hypot((column + dc + 0.5) * CELL - x, (row + dr + 0.5) * CELL - y);
-      if (i !== undefined && away <= REACH) near.push(i);
+export function chanceAround(at: Point, indexOf: Map<number, number>, hours: readonly ArrayLike<number>[]): Float64Array {
+  const near = cellsAbout(at, indexOf);
+  return Float64Array.from(hours, (chances) => -Math.expm1(-near.reduce((sum, i) => sum + rateOf(chances[i]), 0)));
+}
+
+/** The same about the middle of every cell: by what is around it, and not by its own chance alone, a place is worth a stop. */
+export function chanceAroundEach(cells: CellTable, indexOf: Map<number, number>, chances: ArrayLike<number>): Float32Array {
+  const rates = Float32Array.from({ length: cells.count }, (_, i) => rateOf(chances[i]));
+  const near = ABOUT.filter(([dc, dr]) => Math.hypot(dc, dr) * CELL <= REACH);
+  return Float32Array.from({ length: cells.count }, (_, i) => {
+    let sum = 0;
+    for (const [dc, dr] of near) {
+      const j = indexOf.get(cellKey(cells.column[i] + dc, cells.row[i] + dr));
+      if (j !== undefined) sum += rates[j];
     }
-  return Float64Array.from(hours, (chances) => {
-    let rate = 0;
-    for (const i of near) rate -= Math.log1p(-Math.min(0.98, chances[i] || 0));
-    return -Math.expm1(-rate);
+    return -Math.expm1(-sum);
   });
 }
 

@@ -17,7 +17,7 @@ export { patchOf, type PatchWish, type SearchPatch } from './patch';
 export { passChance, USUAL_DETECTION, type PassDetection, type Sought } from './seen';
 export { searchPasses, WANTED, type PassTrouble, type PassWish, type SearchPasses } from './search-passes';
 export { Follower, type Following } from './follow';
-export { chanceAround, daySpots, placeId, type OwnSpot } from './day-spots';
+export { chanceAround, chanceAroundEach, daySpots, placeId, type OwnSpot } from './day-spots';
 export {
   bestRoute,
   gainOf,

@@ -17,6 +17,7 @@ import {
 import type { Point, Rings } from '@restless-shoal/core/geo';
 import {
   accountOf,
+  chanceAroundEach,
   daySpots,
   NavigableWater,
   nextThree,
@@ -167,8 +168,11 @@ const api = {
     const middle = all[Math.floor(all.length / 2)];
     chances = middle.forecast.probability;
     const charted = chart.soundings > 0;
-    const places = charted ? bestPlaces(used, cells, days[Math.floor(days.length / 2)], middle.forecast, new Map(), PLACES, middle.forecast.probability, middle.moved) : []; // prettier-ignore
     const indexOf = indexCells(cells);
+    // By what a stop there looks at or fishes, all round it.
+    const around = chanceAroundEach(cells, indexOf, middle.forecast.probability);
+    const at = days[Math.floor(days.length / 2)];
+    const places = charted ? bestPlaces(used, cells, at, middle.forecast, new Map(), PLACES, around, middle.moved) : [];
     const hours = all.map((h) => h.forecast.probability);
     const spots = daySpots(places, request.own, indexOf, hours, request.brings, request.more);
     const grids = gridsOf(request.water, days[0].level);
