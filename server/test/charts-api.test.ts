@@ -165,10 +165,21 @@ describe('what is drawn', () => {
     expect((await send('DELETE', `/waters/${water}/cover/${placed[0].id}`)).status).to.equal(404);
     expect((await send('GET', `/waters/${water}`)).body.cover).to.deep.equal([]);
   });
+  it('a zone keeps its speed limit, and is no cover to the fish', async () => {
+    const ring = [[-34.6, 48.2], [-34.59, 48.2], [-34.59, 48.21], [-34.6, 48.2]]; // prettier-ignore
+    const zone = { kind: 'zone', cover: null, name: 'Harbour', speed_limit_ms: 1.5, geometry: { type: 'Polygon', coordinates: [ring] } };
+    const { body } = await send('POST', `/waters/${water}/cover`, zone);
+    await ended(body.job);
+    const [placed] = (await send('GET', `/waters/${water}`)).body.cover as { id: number; kind: string; speed_limit_ms: number }[];
+    expect(placed).to.deep.include({ kind: 'zone', speed_limit_ms: 1.5 });
+    expect(Math.min(...(await chart()).cells.woodDistance)).to.be.above(0);
+    expect((await send('DELETE', `/waters/${water}/cover/${placed.id}`)).status).to.equal(202);
+  });
   for (const [what, body, field] of [
     ['an unknown kind', { kind: 'treasure', cover: null, geometry: spot }, 'kind'],
     ['no geometry', { kind: 'hazard', cover: null }, 'geometry'],
     ['a geometry that cannot be placed', { kind: 'hazard', cover: null, geometry: { type: 'Circle', coordinates: [1, 2] } }, 'geometry'],
+    ['an impossible speed limit', { kind: 'zone', cover: null, speed_limit_ms: 0, geometry: spot }, 'speed_limit_ms'],
     ['an impossible height', { kind: 'weed', cover: 'weed', height_m: -2, geometry: spot }, 'height_m'],
   ] as const)
     it(`refuses ${what} by field`, async () => {

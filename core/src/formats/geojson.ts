@@ -54,7 +54,8 @@ export function readCover(text: string, file: string, report: FileReport): Cover
         kind,
         cover: feature.properties?.cover != null ? String(feature.properties.cover).toLowerCase() : null,
         name: feature.properties?.name != null ? String(feature.properties.name).slice(0, 200) : null,
-        height_m: heightIn(feature.properties?.height_m),
+        height_m: numberIn(feature.properties?.height_m, 0, 1000),
+        speed_limit_ms: numberIn(feature.properties?.speed_limit_ms, 0.1, 100),
         placed_on: /^\d{4}-\d\d-\d\d$/.test(String(feature.properties?.placed_on)) ? String(feature.properties!.placed_on) : null,
         geometry: feature.geometry,
       });
@@ -63,4 +64,5 @@ export function readCover(text: string, file: string, report: FileReport): Cover
   return out;
 }
 
-const heightIn = (value: unknown): number | null => (typeof value === 'number' && value >= 0 && value <= 1000 ? value : null);
+const numberIn = (value: unknown, min: number, max: number): number | null =>
+  typeof value === 'number' && value >= min && value <= max ? value : null;

@@ -76,6 +76,7 @@ const coverSchema = only({
   cover: oneOf(COVERS).nullable(),
   name: words(200).nullable(),
   height_m: within(0, 1000).nullable(),
+  speed_limit_ms: within(0.1, 100).nullable(),
   geometry: object({
     type: string().oneOf(['Point', 'LineString', 'Polygon'], 'must be a Point, LineString or Polygon').required(MISSING),
     coordinates: array().required(MISSING),

@@ -60,4 +60,4 @@ export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type Tro
 export { comeIn, type ComeIn, type ComeInCode, type Lure, type SpotToFish } from './come-in';
 export { anchored, anchorFor, inCast, SCOPE, twoAnchors, YAW, type AnchorAnswer, type AnchorCode, type AnchorInputs } from './anchor';
 export { homeRoughFrom, roughness, Sea, type WindBy } from './sea';
-export { readWeather, simulatedWeather, weatherAt, weatherGaps, type WeatherFault, type WeatherHour } from './weather';
+export { readWeather, simulatedWeather, thunderFrom, weatherAt, weatherGaps, type WeatherFault, type WeatherHour } from './weather';

@@ -154,6 +154,12 @@ export function weatherGaps(hours: readonly WeatherHour[], from: number, to: num
   return out;
 }
 
+/** The first moment of a day with a chance of thunder to mind, ms; null where the table has none. @param chance judged worth a caution */
+export function thunderFrom(hours: readonly WeatherHour[], from: number, to: number, chance = 0.2): number | null {
+  for (let t = from; t <= to; t += 900_000) if ((weatherAt(hours, t).thunder ?? 0) >= chance) return t;
+  return null;
+}
+
 /**
  * A made-up forecast for a day, a stand-in where there is no other: it follows from what was last read, turns a little and freshens
  * in the afternoon as over land on a fair day. It says nothing of the real weather.

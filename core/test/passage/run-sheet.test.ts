@@ -12,6 +12,7 @@ import {
   runSheet,
   Sea,
   simulatedWeather,
+  thunderFrom,
   weatherAt,
   weatherGaps,
   type SheetInputs,
@@ -186,6 +187,10 @@ describe('weather by hour', () => {
       0,
     );
     expect(weatherGaps(hours, day, day + 12 * HOUR)).to.deep.equal([]);
+    expect(thunderFrom(hours, day, day + 12 * HOUR)).to.equal(null);
+    // From nothing at the sixth hour to one half at the seventh: a fifth after 24 minutes, seen on the quarter.
+    const stormy = hours.map((h, i) => ({ ...h, thunder: i >= 7 ? 0.5 : 0 }));
+    expect(thunderFrom(stormy, day, day + 12 * HOUR)).to.equal(day + 6.5 * HOUR);
     expect(weatherAt(hours, day + 10 * HOUR).windSpeed!).to.be.above(weatherAt(hours, day + HOUR).windSpeed! + 1);
   });
 });

@@ -166,7 +166,7 @@ export const archiveWater = async (db: Queryable, id: string, archived: boolean)
 export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeature & { id: number })[]> =>
   (
     await db.query<CoverFeature & { id: number }>(
-      'SELECT id, kind, cover, name, height_m, placed_on, geometry FROM covers WHERE water_id = $1 ORDER BY id',
+      'SELECT id, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry FROM covers WHERE water_id = $1 ORDER BY id',
       [water],
     )
   ).rows;
@@ -175,9 +175,9 @@ export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeatu
 export async function addCover(db: Queryable, water: string, features: CoverFeature[]): Promise<number> {
   if (!features.length) return 0;
   const result = await db.query(
-    `INSERT INTO covers (water_id, kind, cover, name, height_m, placed_on, geometry)
-     SELECT $1, kind, cover, name, height_m, placed_on, geometry
-       FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, name text, height_m real, placed_on date, geometry jsonb) ON CONFLICT DO NOTHING`,
+    `INSERT INTO covers (water_id, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry)
+     SELECT $1, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry
+       FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, name text, height_m real, speed_limit_ms real, placed_on date, geometry jsonb) ON CONFLICT DO NOTHING`,
     [water, JSON.stringify(features)],
   );
   return result.rowCount ?? 0;

@@ -90,13 +90,14 @@ export const outlineGeoJson = (name: string, outline: Geometry): string =>
 
 export const coverGeoJson = (cover: CoverFeature[]): string =>
   collection(
-    cover.map(({ kind, cover: what, name, height_m, placed_on, geometry }) => ({
+    cover.map(({ kind, cover: what, name, height_m, speed_limit_ms, placed_on, geometry }) => ({
       type: 'Feature',
       properties: {
         kind,
         cover: what,
         ...(name != null && { name }),
         ...(height_m != null && { height_m }),
+        ...(speed_limit_ms != null && { speed_limit_ms }),
         ...(placed_on != null && { placed_on }),
       },
       geometry,

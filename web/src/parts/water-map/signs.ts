@@ -113,7 +113,14 @@ export function shapeStyle(kind: string, chosen: boolean): Style[] {
 
 /** Cover drawn or placed by hand, by what it is. */
 export function coverStyle(kind: string, name: string | null): Style {
-  const colour = kind === 'hazard' ? '--warn' : kind === 'hard' ? '--foot' : kind === 'access' || kind === 'mark' ? '--act' : '--cover';
+  const colour =
+    kind === 'hazard'
+      ? '--warn'
+      : kind === 'hard'
+        ? '--foot'
+        : kind === 'access' || kind === 'mark' || kind === 'zone'
+          ? '--act'
+          : '--cover';
   const point =
     kind === 'hazard' || kind === 'cover' || kind === 'weed'
       ? (markStyle(kind).getImage() ?? undefined)
@@ -124,8 +131,8 @@ export function coverStyle(kind: string, name: string | null): Style {
         });
   return new Style({
     image: point,
-    stroke: new Stroke({ color: css(colour, 0.95), width: 2.4, lineDash: kind === 'weed' ? [3, 4] : undefined }),
-    fill: new Fill({ color: css(colour, 0.16) }),
+    stroke: new Stroke({ color: css(colour, 0.95), width: 2.4, lineDash: kind === 'weed' ? [3, 4] : kind === 'zone' ? [8, 6] : undefined }),
+    fill: new Fill({ color: css(colour, kind === 'zone' ? 0.07 : 0.16) }),
     text: name ? label(name, { offsetY: kind === 'hazard' ? 20 : 16, overflow: true }) : undefined,
     zIndex: kind === 'hazard' ? 6 : 3,
   });

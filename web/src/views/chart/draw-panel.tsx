@@ -9,7 +9,9 @@ import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
 import { useWaterState } from '../../state/water';
 import { whereIsThisDevice } from '../../state/where-is-this-device';
-import { chart as msg } from '../../words';
+import { parseMeasure, type UnitSystem } from '@restless-shoal/core/units';
+import { useUnits } from '../../state/units';
+import { chart as msg, formatSpeed } from '../../words';
 import { told } from '../../parts/told';
 
 type Cover = Body<'POST /waters/:water/cover'>;
@@ -20,6 +22,8 @@ interface Thing {
   /** How it can be drawn, the usual way first. */
   as: DrawKind[];
   height?: boolean;
+  /** Whether it has a speed limit. */
+  limit?: boolean;
 }
 
 /** What can be placed by hand. */
@@ -32,10 +36,23 @@ const THINGS: Thing[] = [
   { label: msg('drawPanel.weed'), kind: 'weed', cover: 'weed', as: ['Polygon', 'LineString', 'Point'], height: true },
   { label: msg('drawPanel.hardPatchOrEdge'), kind: 'hard', cover: null, as: ['Polygon', 'LineString', 'Point'] },
   { label: msg('drawPanel.access'), kind: 'access', cover: null, as: ['Point'] },
+  { label: msg('drawPanel.speedZone'), kind: 'zone', cover: null, as: ['Polygon'], limit: true },
   { label: msg('drawPanel.placeToRemember'), kind: 'mark', cover: null, as: ['Point'] },
 ];
 const AS: Record<DrawKind, string> = { Point: msg('drawPanel.spot'), LineString: msg('drawPanel.line'), Polygon: msg('drawPanel.area') };
 const LEAST: Record<DrawKind, number> = { Point: 1, LineString: 2, Polygon: 3 };
+
+/** A speed limit as it was typed, m/s. @throws when it is none */
+function limitOf(text: string, unit: UnitSystem['speed']): number {
+  let limit = 0;
+  try {
+    limit = parseMeasure(text, 'speed', unit);
+  } catch {
+    // Said below.
+  }
+  if (!(limit >= 0.1 && limit <= 100)) throw new Error(msg('drawPanel.limitMustBe'));
+  return limit;
+}
 
 const degrees = ({ latitude, longitude }: LatLon): [number, number] => [Number(longitude.toFixed(7)), Number(latitude.toFixed(7))];
 
@@ -72,6 +89,8 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
   const [corners, setCorners] = useState(0);
   const [name, setName] = useState('');
   const [height, setHeight] = useState('');
+  const [limit, setLimit] = useState('');
+  const { speed: speedUnit } = useUnits();
   const [round, setRound] = useState(0);
   const [failed, setFailed] = useState<string | null>(null);
   const [saving, setSaving] = useState(false);
@@ -111,11 +130,13 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
           cover: thing.cover,
           name: name.trim() || null,
           height_m: thing.height ? metres : null,
+          speed_limit_ms: thing.limit ? limitOf(limit, speedUnit) : null,
           geometry: geometryOf(epsg, as, points),
         };
         queued = await ask('POST /waters/:water/cover', { water: water.id }, { body });
         setName('');
         setHeight('');
+        setLimit('');
       } else if (edited) {
         const plane = metricPlane(epsg);
         const outline = ringsToOutline(edited, (p) => degrees(plane.toLatLon(p)));
@@ -184,6 +205,16 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
               value={name}
               onChange={(e) => setName(e.target.value)}
             />
+            {thing.limit && (
+              <input
+                aria-label={msg('drawPanel.speedLimit', { unit: speedUnit })}
+                placeholder={msg('drawPanel.speedLimit', { unit: speedUnit })}
+                inputMode="decimal"
+                className="input num h-11 w-36"
+                value={limit}
+                onChange={(e) => setLimit(e.target.value)}
+              />
+            )}
             {thing.height && (
               <input
                 aria-label={msg('drawPanel.heightM')}
@@ -264,6 +295,7 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
                 {c.name ?? c.cover ?? c.kind}
                 <span className="text-sm text-mute">
                   {c.name ? ` · ${c.cover ?? c.kind}` : ''}
+                  {c.speed_limit_ms != null ? ` · ${formatSpeed(c.speed_limit_ms)}` : ''}
                   {c.height_m != null ? msg('drawPanel.mHigh', { height_m: c.height_m }) : ''}
                   {c.placed_on ? ` · ${c.placed_on}` : ''}
                 </span>

@@ -1,6 +1,7 @@
 import { Navigation, Route, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { DayPlan } from '@restless-shoal/core/contract';
+import { Link } from 'react-router';
 import { bearing, distance, metricPlane, type LatLon, type Point } from '@restless-shoal/core/geo';
 import { Follower, SET_UP, stayOrLeave, type Following, type SpotOdds } from '@restless-shoal/core/passage';
 import type { PlanPlace, StoredStop } from '../../api/queries';
@@ -57,16 +58,16 @@ export function PlanLine({
       className="flex w-full items-center gap-2 rounded-box border border-line bg-surface px-2 py-1"
     >
       <span className="num grid size-7 shrink-0 place-items-center rounded-full border-2 border-ink text-sm font-bold">{number}</span>
-      <div className="min-w-0 flex-1 leading-tight">
-        <p className="truncate font-semibold" data-testid="plan-line">
+      <Link to="/plan" className="min-w-0 flex-1 leading-tight" aria-label={msg('planLine.open', { name: next.name })}>
+        <span className="block truncate font-semibold" data-testid="plan-line">
           {next.name}
           {next.depth_m !== null && <span className="num font-normal">, {formatDepth(next.depth_m)}</span>}
-        </p>
-        <p className="num truncate text-xs text-mute">
+        </span>
+        <span className="num block truncate text-xs text-mute">
           {from && `${formatLength(Math.round(distance(from, next)))} ${compass(bearing(from, next))} · `}
           {clockInZone(new Date(next.arrive), zone)}–{clockInZone(new Date(next.leave), zone)}
-        </p>
-      </div>
+        </span>
+      </Link>
       <button type="button" className="btn touch-target px-3" onClick={onGo}>
         <Navigation size={18} aria-hidden /> {msg('planSheet.go')}
       </button>

@@ -1,6 +1,6 @@
 import { metricPlane, outlineToRings, type Point } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
-import { DEFAULT_BOAT, type PassageArea } from '@restless-shoal/core/passage';
+import { DEFAULT_BOAT, type PassageArea, type SpeedZone } from '@restless-shoal/core/passage';
 import type { Water } from '../../api/queries';
 import { mapCover } from '../../parts/map-cover';
 import type { BoatOnWater } from '../../workers/plan.worker';
@@ -12,10 +12,15 @@ export function boatOnWater(water: Water, epsg: number, { cruise, draught }: Pla
   const plane = metricPlane(epsg);
   const cover = mapCover(water.cover, epsg);
   const hazards = cover.filter((c) => c.kind === 'hazard').map(({ geometry }): PassageArea => geometry);
+  const zones = water.cover.flatMap(({ kind, geometry, speed_limit_ms: limit }): SpeedZone[] => {
+    if (kind !== 'zone' || limit == null || geometry.type !== 'Polygon') return [];
+    const points = geometry.coordinates[0].map(([longitude, latitude]) => plane.toMetric({ latitude, longitude }));
+    return [{ limit, area: { type: 'Polygon', points } }];
+  });
   return {
     rings: outlineToRings(water.outline, (longitude, latitude) => plane.toMetric({ latitude, longitude })),
     hazards,
-    zones: [],
+    zones,
     boat: { ...DEFAULT_BOAT, cruise, draught },
   };
 }

@@ -1,6 +1,7 @@
 import { CloudUpload, MapPin, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { readWeather, simulatedWeather, weatherGaps, type WeatherFault } from '@restless-shoal/core/passage';
+import { SPEED_FACTOR } from '@restless-shoal/core/units';
 import { clockInZone } from '../../parts/format';
 import { NumberRow } from '../../parts/number-row';
 import { readNumber } from '../../parts/read-number';
@@ -10,8 +11,6 @@ import { useWaterState } from '../../state/water';
 import { formatSpeed, plain, plan as msg } from '../../words';
 import type { PlanSettings } from './settings';
 import type { PlannedSpan } from './use-plan-day';
-
-const SPEEDS = { 'm/s': 1, kn: 0.514444, mph: 0.44704, 'km/h': 1 / 3.6 } as const;
 
 /** When, from where, with what boat, in what weather: what the plan is made by. */
 export function DaySettings({
@@ -27,7 +26,7 @@ export function DaySettings({
   onChange: (change: Partial<PlanSettings>) => void;
   onPlace: () => void;
 }) {
-  const { water, conditions } = useWaterState();
+  const { water, conditions, running } = useWaterState();
   const { speed: speedUnit } = useUnits();
   const zone = water.time_zone;
   const file = useRef<HTMLInputElement>(null);
@@ -46,7 +45,7 @@ export function DaySettings({
   };
   const gaps = settings.weather.length ? weatherGaps(settings.weather, span.from, span.to) : [];
   const time = 'input num h-11 w-28';
-  const factor = SPEEDS[speedUnit as keyof typeof SPEEDS] ?? 1;
+  const factor = 1 / SPEED_FACTOR[speedUnit];
   const cruise = plain(settings.cruise / factor, 1);
   return (
     <div className="border-b border-line px-3 py-2">
@@ -82,6 +81,17 @@ export function DaySettings({
         >
           <MapPin size={18} aria-hidden /> {placing ? msg('day.tapRamp') : msg('day.setRamp')}
         </button>
+        <div className="mt-2">
+          <Segments<'action' | 'size'>
+            label={msg('day.goal')}
+            value={settings.goal ?? (running?.goal === 'size' || running?.goal === 'best' ? 'size' : 'action')}
+            options={[
+              ['action', msg('day.anyFish')],
+              ['size', msg('day.largeFish')],
+            ]}
+            onChange={(goal) => onChange({ goal })}
+          />
+        </div>
         <div className="mt-2">
           <Segments<PlanSettings['stops']>
             label={msg('day.stops')}

@@ -13,6 +13,7 @@ import { useRig } from '../../state/rig';
 import { useWaterState } from '../../state/water';
 import { formatArea, formatDepth, formatLength, formatSpeed, percent, plan as msg, term } from '../../words';
 import type { BoatOnWater, PlanWorker } from '../../workers/plan.worker';
+import { Trolling } from './trolling';
 import { toDegrees } from './use-plan-day';
 
 type Where = 'band' | 'drawn' | 'shape' | 'contacts';
@@ -242,6 +243,7 @@ export function PassesPanel({
         onChange={setMinutes}
       />
       <Slider label={msg('passes.pod')} words={msg('passes.fish', { count })} value={count} min={1} max={12} step={1} onChange={setCount} />
+      <Trolling />
     </div>
   );
 }

@@ -23,6 +23,7 @@ import { useForecastService } from '../../workers/forecast-service';
 import { capital, decimal, plan as msg, say, term } from '../../words';
 import { useContacts } from '../../api/queries';
 import type { ResetAnswer } from '../../workers/plan.worker';
+import { DayCautions } from './day-cautions';
 import { DaySettings } from './day-settings';
 import { namesOf } from './names';
 import { PassesPanel } from './passes-panel';
@@ -78,7 +79,10 @@ function PlannedDay() {
     return own.length ? own.map((c) => plane.toMetric(c)) : NO_POINTS;
   }, [logged, running?.trip, epsg]);
 
-  const cover = useMemo(() => mapCover(water.cover, epsg).filter((c) => c.kind === 'hazard' || c.kind === 'access'), [water.cover, epsg]);
+  const cover = useMemo(
+    () => mapCover(water.cover, epsg).filter((c) => c.kind === 'hazard' || c.kind === 'access' || c.kind === 'zone'),
+    [water.cover, epsg],
+  );
   const places = useMemo(
     () =>
       tab === 'passes'
@@ -263,6 +267,7 @@ function PlannedDay() {
                 </p>
               )}
               {busy && !answer && <p className="p-3 text-mute">{msg('plan.planning')}</p>}
+              <DayCautions settings={settings} span={span} />
               {sheet && (
                 <>
                   {sheet.troubles.map((t) => (

@@ -8,6 +8,8 @@ export interface PlanSettings {
   to: string | null;
   /** Where one starts and ends; null: the water's access. */
   ramp: { latitude: number; longitude: number } | null;
+  /** Any fish, or large ones alone where enough sizes were logged; null: as the trip that runs has it. */
+  goal: 'action' | 'size' | null;
   stops: 'any' | 'short' | 'long';
   rods: number;
   waveLimit: number | null;
@@ -26,6 +28,7 @@ export const USUAL: PlanSettings = {
   from: null,
   to: null,
   ramp: null,
+  goal: null,
   stops: 'any',
   rods: 2,
   waveLimit: 0.4,

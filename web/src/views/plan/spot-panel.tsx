@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { sunPlace } from '@restless-shoal/core/lake';
-import { anchored, anchorFor, comeIn, inCast, type Lure } from '@restless-shoal/core/passage';
+import { anchored, anchorFor, comeIn, inCast, twoAnchors, type Lure } from '@restless-shoal/core/passage';
 import type { WaterLog } from '../../api/queries';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
@@ -38,6 +38,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
   const [currentTo, setCurrentTo] = useState(lastCurrent(log.readings)?.to ?? 0);
   const water = spot.depth ?? 5;
   const [fishDepth, setFishDepth] = useState(Math.max(0.5, Math.round(water * 0.8 * 2) / 2));
+  const [two, setTwo] = useState(false);
   const [rode, setRode] = useState(Math.round((water + 0.8) * 5));
   const length = gear?.find((g) => g.kind === 'boat' && g.length_m)?.length_m ?? USUAL_LENGTH;
   const lures = useMemo((): Lure[] => {
@@ -85,7 +86,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
     const angle = ((answer.lies ?? 0) * Math.PI) / 180;
     const bow: Point = [at[0] + approach.holdOff * Math.sin(angle), at[1] + approach.holdOff * Math.cos(angle)];
     const drop = anchorFor(bow, answer) ?? bow;
-    return { answer, drop, bow, reach: inCast(drop, answer, at, CAST) };
+    return { answer, drop, bow, pair: twoAnchors(bow, answer), reach: inCast(drop, answer, at, CAST) };
   }, [forces, water, length, rode, chart, cell, at, approach.holdOff]);
 
   useEffect(() => {
@@ -99,12 +100,15 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
             tracks: [circle(at, approach.holdOff), [approach.hold, at]],
           }
         : {
-            runs: [boatShape(anchor.bow, (anchor.answer.lies ?? 0) + 180, length, 0.4), [anchor.drop, anchor.bow]],
-            tracks: [circle(anchor.drop, anchor.answer.swing), circle(at, 4)],
+            runs: [
+              boatShape(anchor.bow, (anchor.answer.lies ?? 0) + 180, length, 0.4),
+              ...(two && anchor.pair ? anchor.pair : [anchor.drop]).map((drop) => [drop, anchor.bow]),
+            ],
+            tracks: [...(two ? [] : [circle(anchor.drop, anchor.answer.swing)]), circle(at, 4)],
           },
     );
     return () => onDraw(null);
-  }, [how, approach, anchor, at, length, rig.bow, onDraw]);
+  }, [how, approach, anchor, two, at, length, rig.bow, onDraw]);
   const position = ground && metricPlane(ground.epsg).toLatLon(approach.hold);
   return (
     <div className="space-y-2 p-3">
@@ -171,6 +175,16 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
       ) : (
         <>
           <Slider label={msg('spot.rode')} words={formatLength(rode)} value={rode} min={5} max={120} step={1} onChange={setRode} />
+          <Segments<boolean>
+            label={msg('spot.howMany')}
+            value={two}
+            options={[
+              [false, msg('spot.oneAnchor')],
+              [true, msg('spot.twoAnchors')],
+            ]}
+            onChange={setTwo}
+          />
+          {two && <p className="text-sm text-mute">{msg(anchor.pair ? 'spot.pair' : 'spot.noPair')}</p>}
           <section className="rounded-box border border-line p-3" aria-label={msg('spot.anchor')} data-testid="anchor">
             <p className="text-lg font-bold">{msg('spot.swing', { swing: anchor.answer.swing, scope: decimal(anchor.answer.scope, 1) })}</p>
             <p className="text-sm">

@@ -79,7 +79,7 @@ export function usePlanDay(settings: PlanSettings) {
       days,
       step: STEP,
       species,
-      large: running?.goal === 'size' || running?.goal === 'best',
+      large: settings.goal === 'size' || (settings.goal === null && (running?.goal === 'size' || running?.goal === 'best')),
       earlier,
       own: (listed ?? []).map((p): OwnSpot => ({ id: p.id, at: plane.toMetric(p) })),
       start,

@@ -240,6 +240,7 @@ export const deck = {
   'boatSheet.speed': 'Geschwindigkeit',
   'boatSheet.setByHand': 'Von Hand setzen',
   'planLine.plan': 'Der Plan',
+  'planLine.open': 'Den Plan öffnen; als Nächstes: {name}',
   'planLine.skip': '{name} auslassen',
   'planLine.passes': 'Suchbahnen',
   'planLine.onLine': 'Auf der Linie',

@@ -240,6 +240,7 @@ export const deck = {
   'boatSheet.speed': 'Speed',
   'boatSheet.setByHand': 'Set by hand',
   'planLine.plan': 'The plan',
+  'planLine.open': 'Open the plan; next: {name}',
   'planLine.skip': 'Leave {name} out',
   'planLine.passes': 'Search passes',
   'planLine.onLine': 'On the line',
