@@ -30,7 +30,6 @@ export {
   type TimedLeg,
 } from './orienteering';
 export {
-  chanceOfAtLeast,
   runSheet,
   SET_UP,
   type LeftOutCode,

@@ -309,13 +309,3 @@ function madeToFit(problem: RouteProblem, route: RouteLeg[], keep: number): numb
     legs = (best as { legs: RouteLeg[] }).legs;
   }
 }
-
-/** Chance of at least so many when so many are expected, arriving each by itself (Poisson). */
-export function chanceOfAtLeast(needed: number, expected: number): number {
-  let [term, sum] = [Math.exp(-expected), 0];
-  for (let k = 0; k < needed; k++) {
-    sum += term;
-    term *= expected / (k + 1);
-  }
-  return Math.max(0, 1 - sum);
-}

@@ -5,7 +5,6 @@ import { waveHeight } from '../../src/lake';
 import { seeded } from '../../src/numbers';
 import {
   accountOf,
-  chanceOfAtLeast,
   homeRoughFrom,
   nextThree,
   readWeather,
@@ -101,12 +100,6 @@ describe('the run sheet', () => {
     const closed = runSheet(inputs({ spots: [spot('shut', 600, 300, { closes: 1 }), spot('open', 700, 300)] }));
     expect(closed.leftOut[0].says.code).to.equal('left-out.window');
     expect(runSheet(inputs({ fuel: { cruise: 30, most: 0.05 } })).troubles.at(-1)!.code).to.equal('sheet.none-fits');
-  });
-
-  it('counts the chance of a bag as that of independent arrivals', () => {
-    // 1 − e^(−2)(1 + 2) by hand.
-    expect(chanceOfAtLeast(2, 2)).to.be.closeTo(1 - 3 * Math.exp(-2), 1e-12);
-    expect(chanceOfAtLeast(0, 0.1)).to.equal(1);
   });
 });
 

@@ -177,7 +177,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
       onRespond={marking.respond}
       onOpen={setResponse}
       onFailed={marking.fail}
-      stay={<StayLine open={stop.open} plan={dayPlan} rest={rest} now={Date.now()} />}
+      stay={<StayLine open={stop.open} plan={dayPlan} rest={rest} logged={log.detail?.stops ?? []} now={Date.now()} />}
     />
   );
   const notice = (

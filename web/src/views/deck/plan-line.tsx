@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { DayPlan } from '@restless-shoal/core/contract';
 import { Link } from 'react-router';
 import { bearing, distance, metricPlane, type LatLon, type Point } from '@restless-shoal/core/geo';
-import { Follower, SET_UP, stayOrLeave, type Following, type SpotOdds } from '@restless-shoal/core/passage';
+import { chanceAtSimilar, Follower, SET_UP, stayOrLeave, type Following, type SpotOdds } from '@restless-shoal/core/passage';
 import type { PlanPlace, StoredStop } from '../../api/queries';
 import { clockInZone, compass } from '../../parts/format';
 import type { Boat } from '../../state/use-boat';
@@ -31,6 +31,17 @@ export function openStops(plan: DayPlan, logged: readonly StoredStop[], left: re
   return plan.stops.filter(
     (s) => !left.includes(s.id) && !logged.some((l) => Date.parse(l.end) >= Math.min(since, plan.from) && distance(l, s) <= SAME_SPOT),
   );
+}
+
+/** Chance at a stop of the plan after today's stops at others of its kind: a blank speaks against them, a bite for them. */
+function chanceNow(stop: PlannedStop, plan: DayPlan, logged: readonly StoredStop[]): number {
+  const tried = logged.flatMap((l) => {
+    const at = plan.stops.find((s) => s.name === stop.name && s.id !== stop.id && distance(l, s) <= SAME_SPOT);
+    if (!at || Date.parse(l.end) < Math.min(plan.made, plan.from) || l.outcome === null || l.outcome === 'unfishable') return [];
+    const minutes = (Date.parse(l.end) - Date.parse(l.start)) / 60_000;
+    return [{ sure: -Math.expm1(-Math.max(minutes, 1) / at.pace), held: l.outcome !== 'nothing' }];
+  });
+  return chanceAtSimilar(stop.chance, tried);
 }
 
 /** A stop of the plan as a place that the boat can go to. */
@@ -146,13 +157,31 @@ export function FollowLine({ following, passes, onStop }: { following: Following
 }
 
 /** Whether to stay at the stop that is fished, with the reason. */
-export function StayLine({ open, plan, rest, now }: { open: OpenStop; plan: DayPlan | null; rest: PlannedStop[]; now: number }) {
-  const here = plan?.stops.find((s) => distance(s, open.stop) <= SAME_SPOT);
-  const odds: SpotOdds = here ? { chance: here.chance, bites: here.brings, pace: here.pace } : UNPLANNED;
+export function StayLine({
+  open,
+  plan,
+  rest,
+  logged,
+  now,
+}: {
+  open: OpenStop;
+  plan: DayPlan | null;
+  rest: PlannedStop[];
+  logged: readonly StoredStop[];
+  now: number;
+}) {
+  if (!plan) return null;
+  const here = plan.stops.find((s) => distance(s, open.stop) <= SAME_SPOT);
+  const odds: SpotOdds = here ? { chance: chanceNow(here, plan, logged), bites: here.brings, pace: here.pace } : UNPLANNED;
   const others = rest
     .filter((s) => s !== here)
-    .map((s) => ({ chance: s.chance, bites: s.brings, pace: s.pace, travel: distance(open.stop, s) / CRUISE / 60 + SET_UP }));
-  if (!plan || !others.length) return null;
+    .map((s) => ({
+      chance: chanceNow(s, plan, logged),
+      bites: s.brings,
+      pace: s.pace,
+      travel: distance(open.stop, s) / CRUISE / 60 + SET_UP,
+    }));
+  if (!others.length) return null;
   const bites = open.responses.filter((r) => r.response === 'struck' || r.response === 'landed' || r.response === 'lost').length;
   // The pace of the plan counts all rods already.
   const answer = stayOrLeave(
