@@ -48,7 +48,7 @@ export function chanceAtSimilar(chance: number, tried: { sure: number; held: boo
   let [held, empty] = [chance * weight, (1 - chance) * weight];
   for (const t of tried) {
     if (t.held) held += 1;
-    else empty += t.sure * (1 - chance) + chance * t.sure;
+    else empty += t.sure;
   }
   return held / (held + empty);
 }
