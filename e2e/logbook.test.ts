@@ -319,6 +319,8 @@ describe('a spot', () => {
     const sheet = page.getByRole('dialog');
     await sheet.getByLabel('Name').fill('Long point');
     await sheet.getByRole('button', { name: 'Save' }).click();
+    // Once it is safe on the device the sheet closes.
+    await sheet.waitFor({ state: 'detached' });
     await page.goto(`${served().url}/logbook?show=spots`);
     const spot = page.getByTestId('spots').getByRole('button', { name: /^Long point/ });
     await spot.getByText(/\d+ stops?, [\d.]+ h · .*Landed/).waitFor();
