@@ -86,7 +86,7 @@ describe('running the plan on the water', () => {
     const { page, context, errors } = await openPage(`${served().url}/deck`, { at, size: PHONE, installed: true });
     await page.getByRole('button', { name: 'Start the trip' }).click();
     await page.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
-    await page.getByRole('link', { name: 'Plan' }).click();
+    await page.getByRole('link', { name: 'Plan', exact: true }).click();
     await rows(page).first().waitFor();
     await settled(page);
     await page.getByRole('button', { name: 'Use this plan' }).click();
@@ -116,7 +116,7 @@ describe('running the plan on the water', () => {
     // The next one is on the line, and the plan is made anew from here.
     await until(async () => !(await page.getByTestId('plan-line').textContent())!.startsWith(kept.stops[0].name) || kept.stops[1].name === kept.stops[0].name, 'the Deck went on to the next'); // prettier-ignore
     await until(() => page.evaluate(() => navigator.serviceWorker.controller !== null), 'the application was on the phone');
-    await page.getByRole('link', { name: 'Plan' }).click();
+    await page.getByRole('link', { name: 'Plan', exact: true }).click();
     await settled(page);
     await page.waitForTimeout(1500);
     await context.setOffline(true);
