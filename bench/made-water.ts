@@ -223,6 +223,18 @@ const profileOf = ({ made, frame }: MadeWater, t: number): DatedProfile => ({
   }),
 });
 
+/** What is read of the water on a day. */
+export const readingOn = ({ made }: MadeWater, t: number): Reading => {
+  const { surface, secchi, windFrom, windSpeed, level } = made.fish.climate.on(t);
+  return {
+    surface_temperature_c: surface,
+    secchi_m: secchi,
+    wind_from_deg: windFrom,
+    wind_speed_ms: windSpeed,
+    water_level_m: level,
+  } as Reading;
+};
+
 /** Days through the season after the log's last, every other with a profile of the probe. */
 export function testDays(water: MadeWater, species: string, count: number, draws: number): TestDay[] {
   const { made, frame, cells } = water;
@@ -231,15 +243,7 @@ export function testDays(water: MadeWater, species: string, count: number, draws
     const t = Date.UTC(2027, 3, 20) + ((k + 0.5) / count) * 185 * 86_400_000;
     const noon = Math.floor(t / 86_400_000) * 86_400_000 + (8 + 2 + (k % 3) * 2) * 3_600_000;
     const at = new Date(noon);
-    const w = made.fish.climate.on(noon);
-    const reading = {
-      surface_temperature_c: w.surface,
-      secchi_m: w.secchi,
-      wind_from_deg: w.windFrom,
-      wind_speed_ms: w.windSpeed,
-      water_level_m: w.level,
-    } as Reading;
-    const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: reading }], at, frame);
+    const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: readingOn(water, noon) }], at, frame);
     const day = dayFor(conditions, frame, k % 2 ? [...water.profiles, profileOf(water, noon)] : water.profiles);
     const sun = sunHeight(at, frame.latitude, frame.longitude);
     const chance = made.fish.knownChance(species, noon, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(k));

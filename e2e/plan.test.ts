@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { distance } from '@restless-shoal/core/geo';
+import { newId } from '@restless-shoal/core/logbook';
 import { makeLogbook } from '@restless-shoal/demo';
 import { violations } from './access';
 import { openPage, ownErrors, PHONE, until } from './browser';
@@ -83,7 +84,11 @@ describe('planning a morning', () => {
 
 describe('running the plan on the water', () => {
   it('the Deck follows it; a blank is logged and the plan made anew; passes are followed; a reset; all of it without a server', async () => {
-    const { page, context, errors } = await openPage(`${served().url}/deck`, { at, size: PHONE, installed: true });
+    const { page, context, errors } = await openPage(`${served().url}/deck`, {
+      at,
+      size: PHONE,
+      installed: true,
+    });
     await page.getByRole('button', { name: 'Start the trip' }).click();
     await page.getByRole('button', { name: 'Mark 1 fish below' }).waitFor();
     await page.getByRole('link', { name: 'Plan', exact: true }).click();
@@ -143,6 +148,43 @@ describe('running the plan on the water', () => {
     await context.setGeolocation({ latitude: y, longitude: x });
     await until(async () => /line/.test((await page.getByTestId('follow').textContent())!), 'the boat was on the line');
     expect(ownErrors(errors)).to.deep.equal([]);
+    await context.close();
+  });
+});
+
+// Last: another water stands before the demo's from then on.
+describe('a water without a chart', () => {
+  it('is planned by its shore and spots of one’s own, and says that no depth is known; passes over a drawn patch as well', async () => {
+    const bare = newId();
+    const [west, south] = [-34.7, 48.3];
+    const ring = [[west, south], [west + 0.02, south], [west + 0.02, south + 0.01], [west, south + 0.01], [west, south]]; // prettier-ignore
+    const outline = { type: 'Polygon', coordinates: [ring] };
+    await ask(served(), `/waters/${bare}`, 'PUT', { name: 'Bare Mere', latitude: south, longitude: west, time_zone: 'Etc/GMT+2', outline });
+    const { page, context, errors } = await openPage(`${served().url}/plan?water=Bare+Mere`);
+    await page.getByText('Where do you launch?').waitFor();
+    await page.getByText('Ramp, boat and weather', { exact: true }).click();
+    await page.getByRole('button', { name: 'Set the ramp on the map' }).click();
+    const map = page.getByRole('application', { name: /^Plan for/ });
+    const box = (await map.boundingBox())!;
+    await map.click({ position: { x: box.width / 2, y: box.height / 2 } });
+    await page.getByTestId('trouble').filter({ hasText: 'No spots to choose from' }).waitFor();
+    const own = { id: newId(), name: 'Reed corner', latitude: south + 0.007, longitude: west + 0.005 };
+    await ask(served(), `/waters/${bare}/plan`, 'POST', { places: [own] });
+    await page.reload();
+    await rows(page).filter({ hasText: 'Reed corner' }).waitFor();
+    await page.getByTestId('trouble').filter({ hasText: 'No depth is known for 100 %' }).waitFor();
+    // Nothing forecasts it: that is no chance of 0.
+    await rows(page).getByText('chance not known').waitFor();
+    if (process.env.SHOT) await page.screenshot({ path: process.env.SHOT });
+    await page.getByRole('radio', { name: 'Passes' }).click();
+    await page.getByText('Tap the corners on the map').waitFor();
+    for (const [x, y] of [[-80, -40], [80, -40], [80, 40], [-80, 40]]) await map.click({ position: { x: box.width / 2 + x, y: box.height / 2 + y } }); // prettier-ignore
+    await map.dblclick({ position: { x: box.width / 2 - 80, y: box.height / 2 } });
+    await page
+      .getByTestId('passes')
+      .getByText(/chance to see it/)
+      .waitFor();
+    expect(errors).to.deep.equal([]);
     await context.close();
   });
 });

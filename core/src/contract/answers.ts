@@ -125,10 +125,10 @@ export interface Survey {
   soundings: number;
 }
 
-/** A place to go to. */
 /** The plan of a day. */
 export type DayPlan = InferType<typeof dayPlan>;
 
+/** A place to go to. */
 export interface PlanPlace {
   id: string;
   name: string;

@@ -51,8 +51,6 @@ export const dayPlan = only({
   from: at(),
   to: at(),
   ramp: only({ latitude, longitude }),
-  /** Whether gains are counted in bites; else in contacts. */
-  bites: flag().required(MISSING),
   stops: array(
     only({
       id: text(80),

@@ -2,7 +2,7 @@
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { readPosition } from './read-position';
 export { BLUR_SIZES, blurCell, blurred, type BlurSize } from './blur';
-export { metricPlane, utmZone, utmEpsg, distanceToSegment, type MetricPlane, type Point } from './plane';
+export { metricPlane, utmZone, utmEpsg, distanceToSegment, lineLength, type MetricPlane, type Point } from './plane';
 export {
   geometryFault,
   outlineBox,

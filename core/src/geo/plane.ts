@@ -46,3 +46,10 @@ export function distanceToSegment([x, y]: Point, [xa, ya]: Point, [xb, yb]: Poin
   const t = square > 0 ? Math.min(1, Math.max(0, ((x - xa) * dx + (y - ya) * dy) / square)) : 0;
   return Math.hypot(x - xa - t * dx, y - ya - t * dy);
 }
+
+/** Length of a line, m. */
+export function lineLength(points: readonly Point[]): number {
+  let sum = 0;
+  for (let i = 1; i < points.length; i++) sum += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  return sum;
+}

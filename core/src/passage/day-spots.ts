@@ -2,6 +2,7 @@ import type { CellTable } from '../chart';
 import type { Place } from '../forecast';
 import { CELL, cellKey, type Point } from '../geo';
 import type { SheetSpot } from './run-sheet';
+import { UNKNOWN_CHANCE } from './stay-or-leave';
 
 /** A spot of one's own that may be put on a plan. */
 export interface OwnSpot {
@@ -60,19 +61,23 @@ export function chanceAroundEach(cells: CellTable, indexOf: Map<number, number>,
   });
 }
 
-/** Spots of a forecast and of one's own as a run sheet takes them. @param more what the plan says of each, by its id */
+/**
+ * Spots of a forecast and of one's own as a run sheet takes them.
+ * @param hours chance of each cell by time; null where nothing forecasts them: one spot is then as likely as another
+ * @param more what the plan says of each, by its id
+ */
 export function daySpots(
   places: readonly Place[],
   own: readonly OwnSpot[],
   indexOf: Map<number, number>,
-  hours: ArrayLike<number>[],
+  hours: ArrayLike<number>[] | null,
   brings: { bites: number; pace: number },
   more: Record<string, { pinned?: boolean; stay?: number | null }> = {},
 ): SheetSpot[] {
   const spot = (id: string, at: Point): SheetSpot => ({
     id,
     at,
-    chance: chanceAround(at, indexOf, hours),
+    chance: hours ? chanceAround(at, indexOf, hours) : [UNKNOWN_CHANCE],
     brings: brings.bites,
     pace: brings.pace,
     opens: null,

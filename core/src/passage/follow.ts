@@ -1,5 +1,4 @@
-import { distanceToSegment, type Point } from '../geo';
-import { lengthOf } from './pass-lines';
+import { distanceToSegment, lineLength, type Point } from '../geo';
 
 /** Where a boat is on a run of lines that it follows. */
 export interface Following {
@@ -38,7 +37,7 @@ export class Follower {
     line = 0,
   ) {
     this.line = Math.min(line, Math.max(0, lines.length - 1));
-    this.lengths = lines.map(lengthOf);
+    this.lengths = lines.map(lineLength);
   }
 
   at(place: Point): Following | null {

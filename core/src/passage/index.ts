@@ -11,7 +11,7 @@ export {
   type PassageBoat,
   type SpeedZone,
 } from './navigable';
-export { NEAR_WATER, WaysFrom, waysBetween, type Way } from './ways';
+export { NEAR_WATER, WaysFrom, type Way } from './ways';
 export { passSpacing, swathOf, type SearchView, type Spacing, type Swath } from './swath';
 export { patchOf, type PatchWish, type SearchPatch } from './patch';
 export { passChance, USUAL_DETECTION, type PassDetection, type Sought } from './seen';
@@ -47,6 +47,7 @@ export {
   rateElsewhere,
   rateHere,
   stayOrLeave,
+  UNKNOWN_CHANCE,
   USUAL_PACE,
   type SpotOdds,
   type StayAdvice,

@@ -1,5 +1,5 @@
 import { contours } from 'd3-contour';
-import { distanceField, simplifyLine, type Point } from '../geo';
+import { distanceField, lineLength, simplifyLine, type Point } from '../geo';
 import type { NavigableWater } from './navigable';
 import { squareCentre, type SearchPatch } from './patch';
 
@@ -78,7 +78,7 @@ function clipped(line: Point[], patch: SearchPatch, water: NavigableWater, wante
   let kept = 0;
   const end = (): void => {
     const own = piece.slice(0, kept);
-    if (own.length > 1 && lengthOf(own) >= SHORTEST) out.push(simplifyLine(own, 0.01));
+    if (own.length > 1 && lineLength(own) >= SHORTEST) out.push(simplifyLine(own, 0.01));
     [piece, idle, kept] = [[], 0, 0];
   };
   for (let i = 1; i < line.length; i++) {
@@ -105,12 +105,6 @@ function clipped(line: Point[], patch: SearchPatch, water: NavigableWater, wante
   end();
   return out;
 }
-
-export const lengthOf = (points: Point[]): number => {
-  let sum = 0;
-  for (let i = 1; i < points.length; i++) sum += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
-  return sum;
-};
 
 /** Straight passes at a heading over some squares of a patch, side by side, all of them within the water that is open to the boat. */
 export function straightPasses(

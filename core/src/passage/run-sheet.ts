@@ -66,7 +66,7 @@ export type SheetTrouble =
   | 'sheet.uncharted'
   | 'sheet.home-rough';
 
-export type LeftOutCode = 'left-out.no-way' | 'left-out.too-far' | 'left-out.window' | 'left-out.less' | 'left-out.waves' | 'left-out.fuel';
+export type LeftOutCode = 'left-out.no-way' | 'left-out.too-far' | 'left-out.window' | 'left-out.less' | 'left-out.fuel';
 
 export interface SheetLeg {
   id: string;
@@ -112,8 +112,8 @@ export function runSheet(inputs: SheetInputs, seed = 1): RunSheet {
   if (!(to > from)) return failed('sheet.end-before-start');
   if (!spots.length) return failed('sheet.no-spots');
   const finest = waters[waters.length - 1];
-  if (!new WaysFrom(finest, start, null, start).onWater) return failed('sheet.start-on-land');
-  if (!new WaysFrom(finest, end, null, end).onWater) return failed('sheet.end-on-land');
+  if (!new WaysFrom(finest, start, null, start).afloat) return failed('sheet.start-on-land');
+  if (!new WaysFrom(finest, end, null, end).afloat) return failed('sheet.end-on-land');
   if (finest.uncharted > 0.2) troubles.push(statement('sheet.uncharted', { share: finest.uncharted }));
   const middle = wind((from + to) / 2);
   if (!middle) troubles.push(statement('sheet.no-wind'));

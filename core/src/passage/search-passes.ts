@@ -1,6 +1,6 @@
-import { distanceField, type Point } from '../geo';
+import { distanceField, lineLength, type Point } from '../geo';
 import type { NavigableWater } from './navigable';
-import { contourHeading, contourPasses, lengthOf, longAxis, straightPasses } from './pass-lines';
+import { contourHeading, contourPasses, longAxis, straightPasses } from './pass-lines';
 import type { SearchPatch } from './patch';
 import { SeenOfPatch, USUAL_DETECTION, type PassDetection, type Sought } from './seen';
 import { passSpacing, swathOf, type SearchView, type Spacing, type Swath } from './swath';
@@ -208,7 +208,7 @@ function inTime(
   start: Point | null,
 ): Point[][] {
   const gains = lines.map((line) => tally.add(line, worth));
-  const cost = lines.map((line) => lengthOf(line) / speed + TURN);
+  const cost = lines.map((line) => lineLength(line) / speed + TURN);
   const away = (line: Point[]): number => (start ? Math.min(gap(start, line[0]), gap(start, line[line.length - 1])) : 0);
   const order = lines.map((_, i) => i).sort((a, b) => gains[b] / cost[b] - gains[a] / cost[a] || away(lines[a]) - away(lines[b]));
   let left = seconds;
@@ -275,7 +275,7 @@ function driven(
     between.push(way);
     at = line[line.length - 1];
   }
-  const searched = passes.reduce((sum, line) => sum + lengthOf(line), 0);
+  const searched = passes.reduce((sum, line) => sum + lineLength(line), 0);
   const metres = searched + between.reduce((sum, way) => sum + way.metres, 0);
   // From one pass to the next it idles; only a long way to the first is driven.
   const seconds =

@@ -3,6 +3,9 @@ import { statement, type Statement } from '../statements';
 /** How fast fishing tells, rod-minutes: in this time 63 % of the fish that are there and willing have bitten. A judgement until the log knows. */
 export const USUAL_PACE = 20;
 
+/** Chance that a spot of which nothing is known holds fish: one in four, a judgement. */
+export const UNKNOWN_CHANCE = 0.25;
+
 /** What is known of a spot before and during a stop. */
 export interface SpotOdds {
   /** Chance that the target species is there, before anything was tried, 0–1. */

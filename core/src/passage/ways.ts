@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import type { Point } from '../geo';
+import { lineLength, type Point } from '../geo';
 import type { NavigableWater } from './navigable';
 
 /** A way by water. */
@@ -12,12 +12,6 @@ export interface Way {
 
 /** How far from open water a ramp or a spot may lie and still be reached, m: the last of it is paddled, or cast. */
 export const NEAR_WATER = 80;
-
-const lengthOf = (points: Point[]): number => {
-  let sum = 0;
-  for (let i = 1; i < points.length; i++) sum += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
-  return sum;
-};
 
 /**
  * Quickest ways from one place to all others: over squares that touch, then drawn tight wherever the straight line is clear and no
@@ -74,7 +68,7 @@ export class WaysFrom {
   }
 
   /** Whether the start is on the water at all. */
-  get onWater(): boolean {
+  get afloat(): boolean {
     return this.from !== null;
   }
 
@@ -86,7 +80,7 @@ export class WaysFrom {
     if (!to || !Number.isFinite(this.cost[to.square])) return null;
     const direct = this.extra ? Infinity : water.straight(this.start, end);
     if (Number.isFinite(direct) && this.oneSpeed(direct, this.start, end))
-      return { points: [this.start, end], metres: lengthOf([this.start, end]), seconds: direct };
+      return { points: [this.start, end], metres: lineLength([this.start, end]), seconds: direct };
     const squares: number[] = [];
     for (let k = to.square; k >= 0; k = this.before[k]) squares.push(k);
     squares.reverse();
@@ -98,12 +92,12 @@ export class WaysFrom {
     const seconds = secondsOf(water, tight);
     const [head, tail] = [from.metres > 0 ? [this.start] : [], to.metres > 0 ? [end] : []];
     const all = [...head, ...tight, ...tail];
-    return { points: all, metres: lengthOf(all), seconds: seconds + (from.metres + to.metres) / SLOW };
+    return { points: all, metres: lineLength(all), seconds: seconds + (from.metres + to.metres) / SLOW };
   }
 
   /** A straight way that no zone slows needs no comparison. */
   private oneSpeed(seconds: number, a: Point, b: Point): boolean {
-    return seconds <= (lengthOf([a, b]) / this.water.inputs.boat.cruise) * 1.0001;
+    return seconds <= (lineLength([a, b]) / this.water.inputs.boat.cruise) * 1.0001;
   }
 
   /** With a point every square's length, so that corners may lie anywhere on it. */
@@ -156,22 +150,7 @@ function secondsOf(water: NavigableWater, points: Point[]): number {
   for (let i = 1; i < points.length; i++) {
     const seconds = water.straight(points[i - 1], points[i]);
     // Between the middles of two open squares that touch there is always a way; rounding may say otherwise.
-    sum += Number.isFinite(seconds) ? seconds : lengthOf([points[i - 1], points[i]]) / water.inputs.boat.cruise;
+    sum += Number.isFinite(seconds) ? seconds : lineLength([points[i - 1], points[i]]) / water.inputs.boat.cruise;
   }
   return sum;
-}
-
-/** Ways between all pairs of places, both directions the same; null where none leads. */
-export function waysBetween(water: NavigableWater, places: Point[]): (Way | null)[][] {
-  const out: (Way | null)[][] = places.map(() => places.map(() => null));
-  places.forEach((place, i) => {
-    const ways = new WaysFrom(water, place);
-    out[i][i] = ways.onWater ? { points: [place], metres: 0, seconds: 0 } : null;
-    for (let j = i + 1; j < places.length; j++) {
-      const way = ways.to(places[j]);
-      out[i][j] = way;
-      out[j][i] = way && { ...way, points: way.points.toReversed() };
-    }
-  });
-  return out;
 }

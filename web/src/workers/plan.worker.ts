@@ -82,7 +82,8 @@ export interface PlannedSpot {
   /** Of the forecast's; null for one's own. */
   place: Place | null;
   depth: number | null;
-  chance: number;
+  /** Null where nothing forecasts it. */
+  chance: number | null;
 }
 
 export interface PlanAnswer {
@@ -166,14 +167,15 @@ const api = {
     const { days, step, weather } = request;
     const { cells, used, all } = hoursOf(request);
     const middle = all[Math.floor(all.length / 2)];
-    chances = middle.forecast.probability;
     const charted = chart.soundings > 0;
+    chances = charted ? middle.forecast.probability : null;
     const indexOf = indexCells(cells);
     // By what a stop there looks at or fishes, all round it.
     const around = chanceAroundEach(cells, indexOf, middle.forecast.probability);
     const at = days[Math.floor(days.length / 2)];
     const places = charted ? bestPlaces(used, cells, at, middle.forecast, new Map(), PLACES, around, middle.moved) : [];
-    const hours = all.map((h) => h.forecast.probability);
+    // Where no depth is charted nothing is forecast.
+    const hours = charted ? all.map((h) => h.forecast.probability) : null;
     const spots = daySpots(places, request.own, indexOf, hours, request.brings, request.more);
     const grids = gridsOf(request.water, days[0].level);
     const { windFrom, windSpeed } = days[0].conditions;
@@ -196,7 +198,13 @@ const api = {
       spots: spots.map((s): PlannedSpot => {
         const place = byId.get(s.id) ?? null;
         const depth = place?.depth ?? chart!.depth.at(...s.at) + days[0].level;
-        return { id: s.id, at: s.at, place, depth: Number.isFinite(depth) ? depth : null, chance: Math.max(...Array.from(s.chance)) };
+        return {
+          id: s.id,
+          at: s.at,
+          place,
+          depth: Number.isFinite(depth) ? depth : null,
+          chance: hours && Math.max(...Array.from(s.chance)),
+        };
       }),
       took: performance.now() - started,
       uncharted: grids[grids.length - 1].uncharted,

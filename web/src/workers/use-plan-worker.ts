@@ -13,22 +13,30 @@ function opened(chart: Uint8Array, fit: Uint8Array | null): NonNullable<typeof k
   return kept;
 }
 
-/** The thread once a chart is open in it. @param fit the packed model; null: the strategies alone; undefined: not known yet */
-export function usePlanWorker(chart: Uint8Array | null, fit: Uint8Array | null | undefined): Remote<PlanWorker> | null {
-  const [ready, setReady] = useState<{ remote: Remote<PlanWorker>; chart: Uint8Array; fit: Uint8Array | null } | null>(null);
+/** The thread once a chart is open in it, or why it is not. @param fit the packed model; null: the strategies alone; undefined: not known yet */
+export function usePlanWorker(
+  chart: Uint8Array | null,
+  fit: Uint8Array | null | undefined,
+): { worker: Remote<PlanWorker> | null; failed: Error | null } {
+  const [state, setState] = useState<{ of: unknown[]; worker: Remote<PlanWorker> | null; failed: Error | null } | null>(null);
   useEffect(() => {
     if (!chart || fit === undefined) return;
     let gone = false;
+    const of = [chart, fit];
     const open = opened(chart, fit);
     open.opened.then(
       () => {
-        if (!gone) setReady({ remote: open.remote, chart, fit });
+        if (!gone) setState({ of, worker: open.remote, failed: null });
       },
-      () => undefined,
+      (failed: Error) => {
+        // Tried anew next time.
+        if (kept === open) kept = null;
+        if (!gone) setState({ of, worker: null, failed });
+      },
     );
     return () => {
       gone = true;
     };
   }, [chart, fit]);
-  return ready && ready.chart === chart && ready.fit === fit ? ready.remote : null;
+  return state && state.of[0] === chart && state.of[1] === fit ? state : { worker: null, failed: null };
 }

@@ -1,6 +1,6 @@
-import type { Point } from '../../geo';
+import { lineLength, type Point } from '../../geo';
 import { centreOf, directionOf, eachCurvature, knownAt, valueAt, type Field } from './field';
-import { joinLines, lengthOf, resample } from './lines';
+import { joinLines, resample } from './lines';
 import { confidenceOf, type ChartFeature } from './types';
 
 const LEAST_DEPTH = 0.7;
@@ -61,7 +61,7 @@ export function findChannels(field: Field, blurred: Field, sigma: number): Chart
       y: middle[1],
       depth: valueAt(field, ...middle),
       rise: below,
-      size: lengthOf(points),
+      size: lineLength(points),
       sharpness: below / Math.max(1, wide / 2),
       confidence: confidenceOf(below, LEAST_DEPTH, 1),
       edge: { type: 'line', points: line },

@@ -1,7 +1,7 @@
-import type { Point } from '../../geo';
+import { lineLength, type Point } from '../../geo';
 import { contours } from 'd3-contour';
 import { valueAt, knownAt, type Field } from './field';
-import { lengthOf, resample } from './lines';
+import { resample } from './lines';
 import { confidenceOf, type ChartFeature } from './types';
 
 /** The least contrast across an edge, over 40 m, and the least length that is named, m. */
@@ -36,7 +36,7 @@ export function findHardEdges(hardness: Field, blurred: Field, depth: Field): Ch
       let to = from;
       while (to + 1 < line.length && contrast[to + 1] >= 0.7 * LEAST_CONTRAST) to++;
       const points = line.slice(from, to + 1);
-      const length = lengthOf(points);
+      const length = lineLength(points);
       if (length >= LEAST_LENGTH) {
         const middle = points[points.length >> 1];
         const own = contrast.slice(from, to + 1).sort((a, b) => a - b);

@@ -1,6 +1,6 @@
-import type { Point } from '../../geo';
+import { lineLength, type Point } from '../../geo';
 import { centreOf, gradientAt, knownAt, valueAt, type Field } from './field';
-import { joinLines, lengthOf, resample } from './lines';
+import { joinLines, resample } from './lines';
 import { confidenceOf, type ChartFeature } from './types';
 
 const LEAST_DROP = 0.8;
@@ -58,7 +58,7 @@ export function findLedges(field: Field, blurred: Field): ChartFeature[] {
       y: middle[1],
       depth: valueAt(field, ...middle),
       rise: drop,
-      size: lengthOf(points),
+      size: lineLength(points),
       sharpness,
       confidence: confidenceOf(drop, LEAST_DROP, 1),
       edge: { type: 'line', points: line },

@@ -1,4 +1,4 @@
-import type { Point } from '../../geo';
+import { lineLength, type Point } from '../../geo';
 import { centreOf, type Field } from './field';
 
 /** Cells that form a line, and whether each is strong enough to begin one. */
@@ -25,7 +25,7 @@ export function joinLines(field: Field, marks: Uint8Array, leastMetres: number):
     if (members.length * field.size < 0.6 * leastMetres) continue;
     const path = longestPath(members, width, marks.length);
     const points = smooth(path.map((k) => centreOf(field, k)));
-    if (lengthOf(points) >= leastMetres) lines.push(points);
+    if (lineLength(points) >= leastMetres) lines.push(points);
   }
   return lines;
 }
@@ -83,9 +83,6 @@ function smooth(points: Point[]): Point[] {
     );
   return line;
 }
-
-export const lengthOf = (points: Point[]): number =>
-  points.reduce((sum, p, i) => (i ? sum + Math.hypot(p[0] - points[i - 1][0], p[1] - points[i - 1][1]) : 0), 0);
 
 /** Points along a line every `step` metres. */
 export function resample(points: Point[], step: number): Point[] {

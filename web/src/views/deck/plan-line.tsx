@@ -3,7 +3,15 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { DayPlan } from '@restless-shoal/core/contract';
 import { Link } from 'react-router';
 import { bearing, distance, metricPlane, type LatLon, type Point } from '@restless-shoal/core/geo';
-import { chanceAtSimilar, Follower, SET_UP, stayOrLeave, type Following, type SpotOdds } from '@restless-shoal/core/passage';
+import {
+  chanceAtSimilar,
+  Follower,
+  SET_UP,
+  stayOrLeave,
+  UNKNOWN_CHANCE,
+  type Following,
+  type SpotOdds,
+} from '@restless-shoal/core/passage';
 import type { PlanPlace, StoredStop } from '../../api/queries';
 import { clockInZone, compass } from '../../parts/format';
 import type { Boat } from '../../state/use-boat';
@@ -16,8 +24,8 @@ const SAME_SPOT = 80;
 const FOLLOWED = 18 * 3_600_000;
 /** From spot to spot, m/s: a judgement. */
 const CRUISE = 9;
-/** A spot nobody planned holds fish one time in four: a judgement. */
-const UNPLANNED: SpotOdds = { chance: 0.25, bites: 1, pace: 8 };
+/** A spot nobody planned. */
+const UNPLANNED: SpotOdds = { chance: UNKNOWN_CHANCE, bites: 1, pace: 8 };
 
 type PlannedStop = DayPlan['stops'][number];
 

@@ -1,9 +1,8 @@
 import { TriangleAlert } from 'lucide-react';
-import { statement } from '@restless-shoal/core/statements';
 import { thunderFrom } from '@restless-shoal/core/passage';
 import { clockInZone } from '../../parts/format';
 import { useWaterState } from '../../state/water';
-import { plan as msg, say } from '../../words';
+import { plan as msg } from '../../words';
 import type { PlanSettings } from './settings';
 import type { PlannedSpan } from './use-plan-day';
 
@@ -16,7 +15,7 @@ export function DayCautions({ settings, span }: { settings: PlanSettings; span: 
   const thunder = thunderFrom(settings.weather, span.from, span.to);
   const words = [
     thunder !== null && msg('day.thunder', { at: clockInZone(new Date(thunder), water.time_zone) }),
-    conditions.surface < COLD && say(statement('caution.cold', { surface: conditions.surface })),
+    conditions.surface < COLD && msg('day.cold', { surface: conditions.surface }),
   ].filter((w) => w !== false);
   if (!words.length) return null;
   return (

@@ -7,7 +7,8 @@ export interface NamedSpot {
   id: string;
   name: string;
   depth: number | null;
-  chance: number;
+  /** Null where nothing forecasts it. */
+  chance: number | null;
 }
 
 /** Names of the spots of a plan: as the forecast words them, or as its owner did. */
@@ -18,5 +19,5 @@ export function namesOf(answer: PlanAnswer | null, own: PlanPlace[]): (id: strin
       { id, name: place ? capital(say(place.name)) : (own.find((o) => o.id === id)?.name ?? ''), depth, chance },
     ]),
   );
-  return (id) => byId.get(id) ?? { id, name: '', depth: null, chance: 0 };
+  return (id) => byId.get(id) ?? { id, name: '', depth: null, chance: null };
 }

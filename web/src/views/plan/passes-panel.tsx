@@ -39,7 +39,7 @@ export function PassesPanel({
 }) {
   const { chart, ground, day, water: shown } = useWaterState();
   const rig = useRig();
-  const [where, setWhere] = useState<Where>('band');
+  const [where, setWhere] = useState<Where>(chart ? 'band' : 'drawn');
   const deepest = Math.max(2, chart?.deepest ?? shown.deepest_m ?? 10);
   const [top, setTop] = useState(Math.min(3, deepest - 1));
   const [bottom, setBottom] = useState(Math.min(6, deepest));
@@ -53,6 +53,7 @@ export function PassesPanel({
   const [minutes, setMinutes] = useState(60);
   const [count, setCount] = useState(3);
   const [answer, setAnswer] = useState<SearchPasses | null>(null);
+  const [failed, setFailed] = useState<Error | null>(null);
   const shapes = useMemo(() => (chart?.features ?? []).slice(0, 60), [chart]);
 
   useEffect(() => {
@@ -93,9 +94,12 @@ export function PassesPanel({
           ({ passes }) => {
             if (gone) return;
             setAnswer(passes);
+            setFailed(null);
             onPasses(passes);
           },
-          () => undefined,
+          (error: Error) => {
+            if (!gone) setFailed(error);
+          },
         );
     }, 100);
     return () => {
@@ -111,6 +115,11 @@ export function PassesPanel({
   };
   return (
     <div className="space-y-2 p-3">
+      {failed && (
+        <p role="alert" className="text-warn">
+          {failed.message}
+        </p>
+      )}
       {answer && (
         <section aria-label={msg('passes.result')} className="rounded-box border border-line p-3" data-testid="passes">
           {answer.trouble ? (

@@ -6,7 +6,7 @@ import type { Body } from '@restless-shoal/core/contract';
 import { gpxOf } from '@restless-shoal/core/formats';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import type { SearchPasses, SearchView } from '@restless-shoal/core/passage';
+import { UNKNOWN_CHANCE, type SearchPasses, type SearchView } from '@restless-shoal/core/passage';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, dayInZone, METRES_PER } from '../../parts/format';
 import { mapCover } from '../../parts/map-cover';
@@ -143,7 +143,6 @@ function PlannedDay() {
       from: span.from,
       to: span.to,
       ramp: ramp!,
-      bites: false,
       stops: (sheet?.legs ?? []).map((leg) => {
         const spot = spotOf(leg.id);
         const at = answer!.spots.find((s) => s.id === leg.id)!.at;
@@ -154,7 +153,7 @@ function PlannedDay() {
           depth_m: spot.depth,
           arrive: Math.round(leg.arrive),
           leave: Math.round(leg.leave),
-          chance: spot.chance,
+          chance: spot.chance ?? UNKNOWN_CHANCE,
           brings: request!.brings.bites,
           pace: request!.brings.pace,
           expected: leg.expected,
@@ -279,7 +278,9 @@ function PlannedDay() {
                     <>
                       <div className="flex flex-wrap items-center gap-2 px-3 py-2">
                         <p className="min-w-0 flex-1 text-lg font-bold leading-tight" data-testid="expected" aria-busy={busy}>
-                          {msg('plan.expected', { expected: decimal(sheet.expected, 1), stops: sheet.legs.length })}
+                          {answer?.spots.every((s) => s.chance === null)
+                            ? msg('plan.noChance', { stops: sheet.legs.length })
+                            : msg('plan.expected', { expected: decimal(sheet.expected, 1), stops: sheet.legs.length })}
                           <span className="num block text-[13px] font-normal text-mute">
                             {wayWords(
                               sheet.metres,
@@ -376,7 +377,7 @@ function PlannedDay() {
                 key={`${spotPoint[0]} ${spotPoint[1]}`}
                 spot={
                   tapped
-                    ? { id: '', name: '', depth: depthOf(chart, tapped, day.level), chance: 0 }
+                    ? { id: '', name: '', depth: depthOf(chart, tapped, day.level), chance: null }
                     : spotOf(chosen ?? sheet?.legs[0]?.id ?? '')
                 }
                 at={spotPoint}

@@ -76,7 +76,9 @@ function StopRow({
               {clock(leg.arrive)}–{clock(leg.leave)}
             </b>
             <span className="block text-[13px] text-mute">
-              {msg('stopList.expected', { expected: decimal(leg.expected, 2), chance: percent(spot.chance) })}
+              {spot.chance === null
+                ? msg('stopList.notKnown')
+                : msg('stopList.expected', { expected: decimal(leg.expected, 2), chance: percent(spot.chance) })}
             </span>
           </span>
         </button>

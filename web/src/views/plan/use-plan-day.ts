@@ -44,10 +44,12 @@ export function spanOf({ from, to }: PlanSettings, at: Date, zone: string | null
 
 /** What plans a day: its inputs from the water, the Strip, the boat and the settings, and the answer of the thread. */
 export function usePlanDay(settings: PlanSettings) {
-  const { water, chart, ground, chartBytes, conditions, day, frame, log, species, running } = useWaterState();
+  const { water, ground, chartBytes, conditions, day, frame, log, species, running } = useWaterState();
   const { source } = useBoatState();
   const fit = useFit(water.id, species.name);
-  const worker = usePlanWorker(chart ? chartBytes : null, fit.data === undefined ? undefined : (fit.data?.bytes ?? null));
+  // Without a chart the water is planned by its outline alone; without a fit, or an answer about one, by the strategies.
+  const bytes = fit.data === undefined && !fit.isError ? undefined : (fit.data?.bytes ?? null);
+  const { worker, failed: notOpened } = usePlanWorker(chartBytes, bytes);
   const { earlier } = useForecastInputs();
   const listed = usePlan(water.id).data;
   const span = useMemo(
@@ -124,7 +126,17 @@ export function usePlanDay(settings: PlanSettings) {
     }, SETTLES);
     return () => clearTimeout(timer);
   }, [worker, request]);
-  return { request, answer, failed: failed ?? fit.error, busy: busy || (request !== null && !answer), worker, span, ramp, here, listed };
+  return {
+    request,
+    answer,
+    failed: failed ?? notOpened,
+    busy: busy || (request !== null && !answer && !failed && !notOpened),
+    worker,
+    span,
+    ramp,
+    here,
+    listed,
+  };
 }
 
 /** Metres of the plane as degrees, for what is kept and exported. */

@@ -147,7 +147,6 @@ export const statements = {
   'left-out.too-far': 'zu weit: hin, ein kurzer Stopp und zurück dauern {minutes, number, whole} min',
   'left-out.window': 'nicht offen, wenn man dort sein könnte',
   'left-out.less': 'aufgenommen kostete es {cost, number, hundredth}; allein bringt es {own, number, hundredth}',
-  'left-out.waves': 'Wellen über der eigenen Grenze auf dem Weg',
   'left-out.fuel': 'der Kraftstoff reicht nicht hin und zurück',
   'sheet.end-before-start': 'Der Tag endet, bevor er beginnt: ein späteres Ende setzen.',
   'sheet.start-on-land': 'Der Anfang liegt an Land, weit von Wasser, in dem das Boot schwimmt.',

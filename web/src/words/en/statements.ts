@@ -177,7 +177,6 @@ export const statements = {
   'left-out.too-far': 'too far: there, a short stop and back take {minutes, number, whole} min',
   'left-out.window': 'not open when you could be there',
   'left-out.less': 'putting it in would cost {cost, number, hundredth}; alone it brings {own, number, hundredth}',
-  'left-out.waves': 'waves above your limit on the way',
   'left-out.fuel': 'not enough fuel to go there and back',
   'sheet.end-before-start': 'The day ends before it starts: set a later end.',
   'sheet.start-on-land': 'The start lies on land, far from water the boat can float in.',
