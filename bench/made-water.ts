@@ -1,4 +1,4 @@
-import { chartFrom, type CellTable } from '@restless-shoal/core/chart';
+import { chartFrom, type CellTable, type Chart } from '@restless-shoal/core/chart';
 import {
   groupProfiles,
   conditionsFromLog,
@@ -24,6 +24,7 @@ import { Raster } from '@restless-shoal/core/geo';
 /** A made-up water as the application would hold it, with what is truly in it. */
 export interface MadeWater {
   made: MadeLogbook;
+  chart: Chart;
   cells: CellTable;
   frame: WaterFrame;
   trips: Look[][];
@@ -104,6 +105,7 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
   };
   return {
     made,
+    chart,
     cells,
     frame,
     trips: derived.map((t) => t.looks),

@@ -21,6 +21,20 @@ export function timed(program: string, args: string[]): number {
 
 export const seconds = (s: number): string => `${s.toFixed(2)} s`;
 
+/** What the reference work takes on a machine as bars were set for, ms. */
+const USUAL_MS = 800;
+
+/** How much slower than usual this machine is now, by a fixed piece of work; 1 where it is not: bars of time are scaled by it. */
+export function slowness(): number {
+  const began = performance.now();
+  let seed = 1;
+  const numbers = Float64Array.from({ length: 2e6 }, () => (seed = (seed * 48271) % 2147483647));
+  numbers.sort();
+  let sum = 0;
+  for (let round = 0; round < 20; round++) for (let k = 0; k < numbers.length; k++) sum += Math.sqrt(numbers[k]);
+  return sum === 0 ? 1 : Math.max(1, (performance.now() - began) / USUAL_MS);
+}
+
 /** The most memory this process has used, MB. */
 export const peakMemory = (): number => Math.round(process.resourceUsage().maxRSS / 1024);
 

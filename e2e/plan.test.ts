@@ -27,7 +27,7 @@ const plan = async (): Promise<DayPlan | undefined> => (await ask<DayPlan[]>(ser
 
 const rows = (page: Page) => page.getByTestId('run-sheet').getByRole('listitem');
 const settled = (page: Page): Promise<void> => until(async () => (await page.getByTestId('expected').getAttribute('aria-busy')) === 'false', 'the plan was worked out'); // prettier-ignore
-const expected = async (page: Page): Promise<number> => Number(/expected at ([\d.]+)/.exec((await page.getByTestId('expected').textContent())!)![1]); // prettier-ignore
+const expected = async (page: Page): Promise<number> => Number(/(?:expected at|about) ([\d.]+)/.exec((await page.getByTestId('expected').textContent())!)![1]); // prettier-ignore
 
 describe('planning a morning', () => {
   it('chooses and orders stops; one that is dragged shows its cost; the run is exported', async () => {
@@ -54,6 +54,28 @@ describe('planning a morning', () => {
     // A stop that is left out is put in again by hand.
     await page.getByRole('button', { name: 'Find the best order' }).click();
     await settled(page);
+    // The last one only at dawn: it comes at once.
+    const last = rows(page).last();
+    const begins = async (row: ReturnType<typeof rows>): Promise<string> => /\d\d:\d\d/.exec((await row.textContent())!)![0];
+    const late = await begins(last);
+    const name = (await last.locator('b').first().textContent())!;
+    await last.getByRole('button', { name }).first().click();
+    await page.getByLabel(/^When to be at/).selectOption('at dawn');
+    await settled(page);
+    const dawn = rows(page).filter({ has: page.getByLabel(/^When to be at/) }).filter({ hasText: 'at dawn' }).first(); // prettier-ignore
+    expect((await begins(dawn)) < late).to.equal(true);
+    await dawn.getByLabel(/^When to be at/).selectOption('any time');
+    await settled(page);
+    // An hour for search passes comes off the time for stops.
+    const stops = await rows(page).count();
+    await page.getByText('Ramp, boat and weather').click();
+    await page.getByLabel('Search passes first').fill('90');
+    await page.getByText('Search passes, before the first stop').waitFor();
+    await settled(page);
+    expect(await rows(page).count()).to.be.below(stops);
+    await page.getByLabel('Search passes first').fill('0');
+    await page.getByText('Ramp, boat and weather').click();
+    await settled(page);
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'GPX' }).click();
     const gpx = readFileSync((await (await download).path())!, 'utf8');
@@ -68,9 +90,9 @@ describe('planning a morning', () => {
     const { page, context } = await openPage(`${served().url}/plan`);
     await rows(page).first().waitFor();
     await page.getByLabel('The day starts at').fill('08:00');
-    await page.getByLabel('Back at the ramp by').fill('07:00');
+    await page.getByLabel('Back by').fill('07:00');
     await page.getByTestId('trouble').filter({ hasText: 'The day ends before it starts' }).waitFor();
-    await page.getByLabel('Back at the ramp by').fill('11:00');
+    await page.getByLabel('Back by').fill('11:00');
     await rows(page).first().waitFor();
     await page.getByText('Ramp, boat and weather').click();
     await page.getByRole('button', { name: 'Set the ramp on the map' }).click();

@@ -13,6 +13,7 @@ export {
   FATES,
   OUTCOMES,
   RESPONSES,
+  isBite,
   naturalKey,
   columnsOf,
   emptyRow,

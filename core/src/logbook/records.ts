@@ -21,6 +21,8 @@ export const FATES = ['released', 'kept'] as const;
 export const SHOWN = ['fish', 'screen', 'spot', 'day'] as const;
 export const GEAR_KINDS = ['rod', 'lure', 'rig', 'boat'] as const;
 export const RESPONSES = ['ignored', 'turned', 'followed', 'struck', 'landed', 'lost'] as const;
+/** Whether a fish took the lure, with or without ending in the boat. */
+export const isBite = (response: string): boolean => response === 'struck' || response === 'landed' || response === 'lost';
 
 const soundings = {
   time: needed(time('when')),

@@ -61,30 +61,60 @@ export function chanceAroundEach(cells: CellTable, indexOf: Map<number, number>,
   });
 }
 
+/** Times of a day that a spot may be kept for. */
+export const SPOT_TIMES = ['dawn', 'dusk'] as const;
+export type SpotTime = (typeof SPOT_TIMES)[number];
+
+/** What a plan says of a spot by hand. */
+export interface SpotWish {
+  pinned?: boolean;
+  /** Minutes; null: as is best. */
+  stay?: number | null;
+  /** Null: at any time. */
+  when?: SpotTime | null;
+}
+
+/** What stops bring, beside the chance that fish are there. */
+export interface SpotBrings {
+  /** Share of spots with fish at which they bite. */
+  willing: number;
+  /** Bites of a long stay where they do. */
+  bites: number;
+  /** Minutes in which 63 % of them come. */
+  pace: number;
+}
+
 /**
  * Spots of a forecast and of one's own as a run sheet takes them.
  * @param hours chance of each cell by time; null where nothing forecasts them: one spot is then as likely as another
- * @param more what the plan says of each, by its id
+ * @param wishes what the plan says of each, by its id @param times from and to of the times of day, ms; what is not in them is open all day
+ * @param rested what is left of a spot's bites after it was fished, 0–1
  */
 export function daySpots(
   places: readonly Place[],
   own: readonly OwnSpot[],
   indexOf: Map<number, number>,
   hours: ArrayLike<number>[] | null,
-  brings: { bites: number; pace: number },
-  more: Record<string, { pinned?: boolean; stay?: number | null }> = {},
+  brings: SpotBrings,
+  wishes: Record<string, SpotWish> = {},
+  times: Partial<Record<SpotTime, [from: number, to: number]>> = {},
+  rested: (at: Point) => number = () => 1,
 ): SheetSpot[] {
-  const spot = (id: string, at: Point): SheetSpot => ({
-    id,
-    at,
-    chance: hours ? chanceAround(at, indexOf, hours) : [UNKNOWN_CHANCE],
-    brings: brings.bites,
-    pace: brings.pace,
-    opens: null,
-    closes: null,
-    pinned: more[id]?.pinned ?? false,
-    stay: more[id]?.stay ?? null,
-  });
+  const spot = (id: string, at: Point): SheetSpot => {
+    const { pinned = false, stay = null, when = null } = wishes[id] ?? {};
+    const [opens, closes] = (when && times[when]) ?? [null, null];
+    return {
+      id,
+      at,
+      chance: hours ? chanceAround(at, indexOf, hours) : [UNKNOWN_CHANCE],
+      brings: brings.willing * brings.bites * rested(at),
+      pace: brings.pace,
+      opens,
+      closes,
+      pinned,
+      stay,
+    };
+  };
   return [...places.map((p) => spot(placeId(p), [p.x, p.y])), ...own.map(({ id, at }) => spot(id, at))];
 }
 

@@ -11,13 +11,23 @@ export {
   type PassageBoat,
   type SpeedZone,
 } from './navigable';
-export { NEAR_WATER, WaysFrom, type Way } from './ways';
+export { NEAR_WATER, WaysFrom, WaysKnown, type Way } from './ways';
 export { passSpacing, swathOf, type SearchView, type Spacing, type Swath } from './swath';
 export { patchOf, type PatchWish, type SearchPatch } from './patch';
 export { passChance, USUAL_DETECTION, type PassDetection, type Sought } from './seen';
 export { searchPasses, WANTED, type PassTrouble, type PassWish, type SearchPasses } from './search-passes';
 export { Follower, type Following } from './follow';
-export { chanceAround, chanceAroundEach, daySpots, placeId, type OwnSpot } from './day-spots';
+export {
+  chanceAround,
+  chanceAroundEach,
+  daySpots,
+  placeId,
+  SPOT_TIMES,
+  type OwnSpot,
+  type SpotBrings,
+  type SpotTime,
+  type SpotWish,
+} from './day-spots';
 export {
   bestRoute,
   gainOf,
@@ -54,6 +64,19 @@ export {
   type StayCode,
   type Tried,
 } from './stay-or-leave';
+export {
+  DayPlanner,
+  type BoatOnWater,
+  type DayPlanAnswer,
+  type DayPlanRequest,
+  type LogForPlans,
+  type PassRequest,
+  type PlannedSpot,
+  type ResetAnswer,
+  type ResetRequest,
+} from './day-planner';
+export { pressureAt, type Pressure, type StopBefore } from './pressure';
+export { fishedStops, learnBites, type FishedStop, type StopBites, type StopsLogged } from './learned-bites';
 export { accountOf, HYPOTHESES, nextThree, type Hypothesis, type HypothesisAccount, type ResetInputs, type TestedCell } from './reset';
 export { driftLine, driftOf, WINDAGE, type Drift, type DriftLine, type WindAndCurrent } from './drift';
 export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type TrolledDepth } from './casting';

@@ -90,7 +90,7 @@ const staysOf = (problem: RouteProblem, stop: number): readonly number[] => {
 };
 
 /** Moves of one cooling by the number of stops, and coolings: of short days more, which are quick; the best of all is taken. */
-const movesFor = (stops: number): number => Math.min(120_000, 15_000 + 1750 * stops);
+const movesFor = (stops: number): number => Math.min(90_000, 15_000 + 1750 * stops);
 const coolingsFor = (stops: number): number => (stops <= 20 ? 6 : 3);
 /** A minute too many costs so much of a middling stop's gain: routes may be too long for a while, on the way to better ones. */
 const FINE = 2;

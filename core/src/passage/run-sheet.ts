@@ -3,7 +3,7 @@ import { statement, type Statement } from '../statements';
 import { bestRoute, gainOf, STAYS, timed, type RouteLeg, type RouteProblem } from './orienteering';
 import { NavigableWater } from './navigable';
 import { homeRoughFrom, roughness, type Sea, type WindBy } from './sea';
-import { WaysFrom, type Way } from './ways';
+import { WaysFrom, WaysKnown, type Way } from './ways';
 
 /** A spot that may be put on a run sheet. */
 export interface SheetSpot {
@@ -48,6 +48,8 @@ export interface SheetInputs {
   waveLimit: number | null;
   sea: Sea | null;
   wind: WindBy;
+  /** Ways found for an earlier sheet: those that still hold are not looked for again. */
+  known?: WaysKnown;
   /** Spots that come first, by id; with `order` the whole order is given. */
   order?: readonly string[];
   /** Whether the order given is all there is, and only stays are found. */
@@ -173,27 +175,24 @@ export function runSheet(inputs: SheetInputs, seed = 1): RunSheet {
 
 /** Ways between all places: on the coarse grid, and on finer ones where that has none. */
 function waysOf(
-  { waters, sea, waveLimit }: SheetInputs,
+  { waters, sea, waveLimit, known = new WaysKnown() }: SheetInputs,
   places: Point[],
   wind: { from: number; speed: number; gust: number } | null,
 ): (Way | null)[][] {
+  known.holdFor(waters, sea && wind && waveLimit !== null ? [wind.from, wind.speed, wind.gust, waveLimit].join(' ') : '');
   const rough = waters.map((water) => {
     if (!sea || waveLimit === null || !wind) return null;
     const extra = roughness(sea, (k) => water.centre(k), water.open.length, (k) => water.open[k] === 1, { from: wind.from, speed: (wind.speed + wind.gust) / 2 }, waveLimit); // prettier-ignore
     return extra.some((e) => e > 0) ? extra : null;
   });
   const out: (Way | null)[][] = places.map(() => places.map(() => null));
-  const finer = new Map<number, WaysFrom[]>();
   places.forEach((place, i) => {
-    const coarse = new WaysFrom(waters[0], place, rough[0]);
+    const from = (w: number): WaysFrom => known.from(w, place, () => new WaysFrom(waters[w], place, rough[w]));
+    const coarse = from(0);
     out[i][i] = { points: [place], metres: 0, seconds: 0 };
     for (let j = i + 1; j < places.length; j++) {
       let way = coarse.to(places[j]);
-      for (let w = 1; !way && w < waters.length; w++) {
-        let fine = finer.get(i);
-        if (!fine) finer.set(i, (fine = []));
-        way = (fine[w] ??= new WaysFrom(waters[w], place, rough[w])).to(places[j]);
-      }
+      for (let w = 1; !way && w < waters.length; w++) way = from(w).to(places[j]);
       out[i][j] = way;
       out[j][i] = way && { ...way, points: way.points.toReversed() };
     }
@@ -270,11 +269,24 @@ function whyLeftOut(problem: RouteProblem, ways: (Way | null)[][], route: readon
 const bestAlone = (problem: RouteProblem, stop: number): number =>
   gainOf(problem.stops[stop], problem.step, problem.travel[problem.stops.length][stop], problem.stays[problem.stays.length - 1]);
 
+/** A stop more is tried at so many places of a row: those of the least detour. */
+const INSERTED = 5;
+
 /** The most that a route brings with one more stop on it, others shortened or left out where that loses least a minute, until it fits. */
 function withStop(problem: RouteProblem, route: readonly RouteLeg[], stop: number): number {
   let best = 0;
+  const { travel } = problem;
+  const n = problem.stops.length;
+  const detour = (at: number): number => {
+    const [before, after] = [at ? route[at - 1].stop : n, at < route.length ? route[at].stop : n + 1];
+    return travel[before][stop] + travel[stop][after] - travel[before][after];
+  };
+  const first = problem.first?.length ?? 0;
+  const places = Array.from({ length: Math.max(0, route.length + 1 - first) }, (_, k) => first + k)
+    .sort((a, b) => detour(a) - detour(b))
+    .slice(0, INSERTED);
   const stays = problem.stops[stop].stay === null ? problem.stays : [problem.stops[stop].stay];
-  for (let at = problem.first?.length ?? 0; at <= route.length; at++)
+  for (const at of places)
     for (const stay of stays) best = Math.max(best, madeToFit(problem, [...route.slice(0, at), { stop, stay }, ...route.slice(at)], stop));
   return best;
 }

@@ -12,18 +12,22 @@ export interface Sought {
 export interface PassDetection {
   /** Chance that one fish within the swath, near the line, shows on one pass. */
   single: number;
-  /** Distance off the line within which it shows well, m; null: as well at the edge as at the line. */
+  /** Distance off the line within which it shows well, m, over `depth` m of water; null: as well at the edge as at the line. */
   sigma: number | null;
+  /** Change of the logarithm of sigma with a metre of depth. */
+  withDepth: number;
+  depth: number;
 }
 
 /** One fish in the middle of the swath is seen two times in three: a judgement. */
-export const USUAL_DETECTION: PassDetection = { single: 0.65, sigma: null };
+export const USUAL_DETECTION: PassDetection = { single: 0.65, sigma: null, withDepth: 0, depth: 0 };
 /** More fish than these hardly raise the chance that a pod is seen. */
 const CROWD = 8;
 
-/** Chance that one pass shows a pod whose middle is so far off its line, if that lies within the swath. */
-export function passChance({ single, sigma }: PassDetection, { count }: Sought, off: number): number {
-  const one = single * (sigma === null ? 1 : Math.exp(-(off * off) / (2 * sigma * sigma)));
+/** Chance that one pass shows a pod whose middle is so far off its line, if that lies within the swath. @param water depth there, m */
+export function passChance({ single, sigma, withDepth, depth }: PassDetection, { count }: Sought, off: number, water: number): number {
+  const wide = sigma === null ? Infinity : sigma * (Number.isFinite(water) ? Math.exp(withDepth * (water - depth)) : 1);
+  const one = single * Math.exp(-(off * off) / (2 * wide * wide));
   return 1 - (1 - Math.min(0.999, one)) ** Math.max(1, Math.min(count, CROWD));
 }
 
@@ -63,7 +67,8 @@ export class SeenOfPatch {
       for (let p = 0; p < parts; p++) {
         const [from, to] = [(length * p) / parts, (length * (p + 1)) / parts];
         const [cx, cy] = [xa + (ux * (from + to)) / 2, ya + (uy * (from + to)) / 2];
-        const { near, far } = swathOf(view, depthAt(patch, cx, cy));
+        const water = depthAt(patch, cx, cy);
+        const { near, far } = swathOf(view, water);
         if (!(far > 0)) continue;
         const reach = far + (to - from) / 2;
         const [i0, i1] = [Math.floor((cx - reach - patch.x0) / patch.size), Math.floor((cx + reach - patch.x0) / patch.size)];
@@ -80,7 +85,7 @@ export class SeenOfPatch {
             this.mark[k] = stamp;
             if (this.passes[k] === 0) gain += worth(k);
             if (this.passes[k] < 255) this.passes[k]++;
-            this.missed[k] *= 1 - passChance(this.detection, this.sought, off);
+            this.missed[k] *= 1 - passChance(this.detection, this.sought, off, water);
           }
       }
     }

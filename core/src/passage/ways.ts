@@ -154,3 +154,28 @@ function secondsOf(water: NavigableWater, points: Point[]): number {
   }
   return sum;
 }
+
+/** Most places whose ways are kept. */
+const KEPT = 200;
+
+/** Ways that were found from places, kept from one sheet to the next as long as the water and its waves are the same. */
+export class WaysKnown {
+  private waters: readonly NavigableWater[] = [];
+  private waves = '';
+  private readonly found = new Map<string, WaysFrom>();
+
+  /** Forgets what does not hold on these waters in these waves. @param waves says which they are */
+  holdFor(waters: readonly NavigableWater[], waves: string): void {
+    const same = waves === this.waves && waters.length === this.waters.length && waters.every((w, k) => w === this.waters[k]);
+    if (!same || this.found.size > KEPT) this.found.clear();
+    [this.waters, this.waves] = [waters, waves];
+  }
+
+  /** Ways from a place on one of the waters; `make` looks for them where they are not known. */
+  from(water: number, [x, y]: Point, make: () => WaysFrom): WaysFrom {
+    const key = `${water} ${x} ${y}`;
+    let known = this.found.get(key);
+    if (!known) this.found.set(key, (known = make()));
+    return known;
+  }
+}

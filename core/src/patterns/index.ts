@@ -58,7 +58,6 @@ export {
   moodRows,
   moodBy,
   stopClocks,
-  tookIt,
   MOOD_FACTORS,
   LEAST_RESPONSES,
   EARLY_MINUTES,

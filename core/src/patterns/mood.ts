@@ -1,5 +1,5 @@
 import { distance } from '../geo';
-import { DEFAULT_RADIUS } from '../logbook';
+import { DEFAULT_RADIUS, isBite } from '../logbook';
 import { bandOf, labelKey, type Label } from './label';
 import type { LogContact, LogResponse, LogStop, LookTable } from './look-table';
 import { shareOf, splitByTrips, type Share } from '../numbers';
@@ -32,8 +32,6 @@ export const MOOD_FACTORS = [
   'form',
 ] as const;
 export type MoodFactor = (typeof MOOD_FACTORS)[number];
-
-export const tookIt = (response: string): boolean => response === 'struck' || response === 'landed' || response === 'lost';
 
 /** How tight the bait was that lay within 200 m in the quarter of an hour before, as last marked there; null where none was. */
 function baitNear(table: LookTable, byTrip: Map<number, LookTable['targets']>, trip: number, at: number, x: number, y: number) {
@@ -76,7 +74,7 @@ export function moodRows(
       {
         response,
         trip,
-        took: tookIt(response.response),
+        took: isBite(response.response),
         factors: {
           lure: response.lure ?? undefined,
           mass: bandOf(response.lure_mass_g, [5, 10, 15, 20, 30, 50], 'g'),
@@ -182,7 +180,7 @@ export function stopClocks(table: LookTable, stops: LogStop[], responses: LogRes
       return at - from < EARLY_MINUTES * 60_000 ? clock.early : clock.late;
     };
     for (let at = from + 15_000; at < to; at += 30_000) part(at)[1] += rods / 2;
-    for (const r of own) if (tookIt(r.response) && r.at >= from && r.at <= to) part(r.at)[0]++;
+    for (const r of own) if (isBite(r.response) && r.at >= from && r.at <= to) part(r.at)[0]++;
     clock.marked = (marks.get(stop.trip_id) ?? []).some(
       (c) => Date.parse(c.time) <= from + 60_000 && distance(c, stop) <= (stop.radius_m ?? DEFAULT_RADIUS) + MARK_REACHES,
     );

@@ -1,5 +1,5 @@
 import { sunHeight } from '../lake';
-import type { Reading, Response, Stop } from '../logbook';
+import { isBite, type Reading, type Response, type Stop } from '../logbook';
 import { seeded } from '../numbers';
 
 /** What rates by rod-hour are worked out from. */
@@ -80,8 +80,6 @@ const STEPS: Partial<Record<RateKind, number[]>> = {
 /** Resamplings of trips for an interval. */
 const DRAWS = 300;
 
-const isBite = ({ response }: Response): boolean => response === 'struck' || response === 'landed' || response === 'lost';
-
 /** The sessions of a log: each stop that was fished, and what trips without a track say beside their stops. */
 function sessionsOf({ trips, stops, responses, depthAt, localOf }: RodHoursInput): Session[] {
   const out: Session[] = [];
@@ -140,7 +138,7 @@ function rateOf(sessions: Session[], perHour: boolean, is: RodHoursInput['is'], 
     for (const r of s.responses) {
       if (!is(r.species)) continue;
       if (r.response === 'landed') sum.fish++;
-      if (isBite(r)) sum.bites++;
+      if (isBite(r.response)) sum.bites++;
     }
     byTrip.set(s.trip, sum);
   }
@@ -238,7 +236,7 @@ export function rodHours(input: RodHoursInput): RodHours {
 function counts(tables: RateTable[], kind: 'depth' | 'lure', responses: Response[]): void {
   const count = (own: Response[], of: Pick<RateClass, 'from' | 'to' | 'name'>): RateClass[] =>
     own.length
-      ? [{ ...of, trips: 0, hours: 0, rate: NaN, low: NaN, high: NaN, fish: own.filter((r) => r.response === 'landed').length, bites: own.filter(isBite).length }] // prettier-ignore
+      ? [{ ...of, trips: 0, hours: 0, rate: NaN, low: NaN, high: NaN, fish: own.filter((r) => r.response === 'landed').length, bites: own.filter((r) => isBite(r.response)).length }] // prettier-ignore
       : [];
   const edges = STEPS.depth!;
   const lures = new Map<string, Response[]>();

@@ -4,6 +4,7 @@ import { seeded } from '../../src/numbers';
 import {
   Follower,
   passChance,
+  USUAL_DETECTION,
   passSpacing,
   patchOf,
   searchPasses,
@@ -40,9 +41,13 @@ describe('swaths and spacing, by hand', () => {
     expect(passSpacing(swathOf(sideScan, 40), 0.1).metres).to.equal(0);
   });
   it('a pod of several is seen more surely than one, the farther off the line the less', () => {
-    expect(passChance({ single: 0.5, sigma: null }, { count: 1 }, 10)).to.be.closeTo(0.5, 1e-12);
-    expect(passChance({ single: 0.5, sigma: null }, { count: 3 }, 10)).to.be.closeTo(0.875, 1e-12);
-    expect(passChance({ single: 0.5, sigma: 10 }, { count: 1 }, 10)).to.be.closeTo(0.5 * Math.exp(-0.5), 1e-12);
+    expect(passChance({ ...USUAL_DETECTION, single: 0.5 }, { count: 1 }, 10, 4)).to.be.closeTo(0.5, 1e-12);
+    expect(passChance({ ...USUAL_DETECTION, single: 0.5 }, { count: 3 }, 10, 4)).to.be.closeTo(0.875, 1e-12);
+    const falling = { single: 0.5, sigma: 10, withDepth: -0.1, depth: 4 };
+    expect(passChance(falling, { count: 1 }, 10, 4)).to.be.closeTo(0.5 * Math.exp(-0.5), 1e-12);
+    // Over deeper water it falls sooner; where no depth is known as at the depth it was learned at.
+    expect(passChance(falling, { count: 1 }, 10, 9)).to.be.closeTo(0.5 * Math.exp(-0.5 / Math.exp(-0.5) ** 2), 1e-12);
+    expect(passChance(falling, { count: 1 }, 10, NaN)).to.be.closeTo(0.5 * Math.exp(-0.5), 1e-12);
   });
 });
 
@@ -109,7 +114,7 @@ describe('search passes', () => {
     ];
     for (const [name, what, wanted] of cases)
       for (const pattern of ['along', 'across'] as const) {
-        const found = searchPasses(bay, patchOf(bay, what), wish({ pattern, detection: { single: 0.6, sigma: null } }));
+        const found = searchPasses(bay, patchOf(bay, what), wish({ pattern, detection: { ...USUAL_DETECTION, single: 0.6 } }));
         const { covered, detected } = simulated(found, wanted, 0.6, 7);
         expect(found.trouble, name).to.equal(null);
         // Water that no pass may go near is not seen: the patches here have hardly any.

@@ -84,6 +84,7 @@ const api = {
   sizes: (question: Question) => opened().sizes(question),
   marks: (question: Question) => opened().marks(question),
   whereTheyHang: (question: Question) => opened().whereTheyHang(question),
+  views: () => opened().views,
   names: () => opened().names(),
   debates: (question: Question) => opened().debates(question),
   years: (question: Question) => opened().years(question),

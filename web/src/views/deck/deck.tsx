@@ -25,7 +25,7 @@ import { CountChoice, isFree, KindChoice, kindWords, type Kind } from '../../par
 import { GoBackBar } from './go-back';
 import { lookedAround } from './looked';
 import { Notice } from './notice';
-import { asPlace, FollowLine, isToday, openStops, PlanLine, StayLine, useFollowing } from './plan-line';
+import { asPlace, blanksInARow, FollowLine, isToday, openStops, PlanLine, PlanOver, StayLine, useFollowing } from './plan-line';
 import { circlesRound, keyOf, wayTo, type Goal } from './way-back';
 import { Pad, padReach } from './pad';
 import { StartTrip } from './start-trip';
@@ -276,17 +276,21 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
   const planLine = following ? (
     <FollowLine following={following} passes={dayPlan!.passes!.lines.length} onStop={() => setUnfollowed(dayPlan!.made)} />
   ) : (
+    dayPlan &&
     !stop.open &&
-    next && (
+    (next ? (
       <PlanLine
         next={next}
-        number={dayPlan!.stops.indexOf(next) + 1}
+        number={dayPlan.stops.indexOf(next) + 1}
         from={boat?.position ?? null}
         zone={water.time_zone}
+        blanks={blanksInARow(log.detail?.stops ?? [])}
         onGo={() => act({ type: 'go', to: next.id })}
         onSkip={() => setLeftOut([...leftOut, next.id])}
       />
-    )
+    ) : (
+      dayPlan.stops.length > 0 && !rest.length && <PlanOver />
+    ))
   );
   const pad = pictured ? (
     <Suspense fallback={null}>

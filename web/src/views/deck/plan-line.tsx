@@ -2,6 +2,7 @@ import { Navigation, Route, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { DayPlan } from '@restless-shoal/core/contract';
 import { Link } from 'react-router';
+import { isBite } from '@restless-shoal/core/logbook';
 import { bearing, distance, metricPlane, type LatLon, type Point } from '@restless-shoal/core/geo';
 import {
   chanceAtSimilar,
@@ -55,12 +56,40 @@ function chanceNow(stop: PlannedStop, plan: DayPlan, logged: readonly StoredStop
 /** A stop of the plan as a place that the boat can go to. */
 export const asPlace = ({ id, name, latitude, longitude, depth_m }: PlannedStop): PlanPlace => ({ id, name, latitude, longitude, depth_m, words: null }); // prettier-ignore
 
+/** So many blanks in a row say that it is time to think anew. */
+const BLANKS = 2;
+
+/** Stops since the last one that gave something. */
+export function blanksInARow(logged: readonly StoredStop[]): number {
+  const ended = logged
+    .filter((s) => s.outcome !== null && s.outcome !== 'unfishable')
+    .sort((a, b) => Date.parse(b.end) - Date.parse(a.end));
+  const first = ended.findIndex((s) => s.outcome !== 'nothing');
+  return first < 0 ? ended.length : first;
+}
+
+/** After the last stop of a plan: the way to another. */
+export function PlanOver() {
+  return (
+    <p className="flex w-full items-center gap-2 rounded-box border border-line bg-surface px-2 py-1 text-sm" data-testid="plan-over">
+      <span className="min-w-0 flex-1">{msg('planLine.over')}</span>
+      <Link to="/plan" className="btn btn-sm touch-target">
+        {msg('planLine.replan')}
+      </Link>
+      <Link to="/plan?tab=reset" className="btn btn-sm touch-target">
+        {msg('planLine.reset')}
+      </Link>
+    </p>
+  );
+}
+
 /** The running plan on the Deck: the next stop and one button. */
 export function PlanLine({
   next,
   number,
   from,
   zone,
+  blanks,
   onGo,
   onSkip,
 }: {
@@ -68,6 +97,8 @@ export function PlanLine({
   number: number;
   from: LatLon | null;
   zone: string | null;
+  /** Blanks in a row: after some of them the line leads to what else could be tried. */
+  blanks: number;
   onGo: () => void;
   onSkip: () => void;
 }) {
@@ -77,14 +108,22 @@ export function PlanLine({
       className="flex w-full items-center gap-2 rounded-box border border-line bg-surface px-2 py-1"
     >
       <span className="num grid size-7 shrink-0 place-items-center rounded-full border-2 border-ink text-sm font-bold">{number}</span>
-      <Link to="/plan" className="min-w-0 flex-1 leading-tight" aria-label={msg('planLine.open', { name: next.name })}>
+      <Link
+        to={blanks >= BLANKS ? '/plan?tab=reset' : '/plan'}
+        className="min-w-0 flex-1 leading-tight"
+        aria-label={msg('planLine.open', { name: next.name })}
+      >
         <span className="block truncate font-semibold" data-testid="plan-line">
           {next.name}
           {next.depth_m !== null && <span className="num font-normal">, {formatDepth(next.depth_m)}</span>}
         </span>
         <span className="num block truncate text-xs text-mute">
           {from && `${formatLength(Math.round(distance(from, next)))} ${compass(bearing(from, next))} · `}
-          {clockInZone(new Date(next.arrive), zone)}–{clockInZone(new Date(next.leave), zone)}
+          {blanks >= BLANKS ? (
+            <b className="text-warn">{msg('planLine.blanks', { blanks })}</b>
+          ) : (
+            `${clockInZone(new Date(next.arrive), zone)}–${clockInZone(new Date(next.leave), zone)}`
+          )}
         </span>
       </Link>
       <button type="button" className="btn touch-target px-3" onClick={onGo}>
@@ -190,7 +229,7 @@ export function StayLine({
       travel: distance(open.stop, s) / CRUISE / 60 + SET_UP,
     }));
   if (!others.length) return null;
-  const bites = open.responses.filter((r) => r.response === 'struck' || r.response === 'landed' || r.response === 'lost').length;
+  const bites = open.responses.filter((r) => isBite(r.response)).length;
   // The pace of the plan counts all rods already.
   const answer = stayOrLeave(
     odds,

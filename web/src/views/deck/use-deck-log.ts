@@ -2,11 +2,10 @@ import { useCallback, useMemo } from 'react';
 import type { Body } from '@restless-shoal/core/contract';
 import { newId, type Contact } from '@restless-shoal/core/logbook';
 import { deckNow } from '../../api/clock';
-import { useTrip, type TripDetail } from '../../api/queries';
-import { appliedTrip, since } from '../../offline/apply';
 import { keepAndSend, useOutbox } from '../../offline/device';
 import { useFreshAfterSending } from '../../offline/use-fresh';
 import { beginTrip } from '../../state/begin-trip';
+import { useRunningTrip } from '../../state/running-trip';
 import { useWaterState } from '../../state/water';
 import { dayEntries } from '../../parts/records/day-entries';
 import { asSent, tripAsSent, type TripRecord } from '../../parts/records/trip-record';
@@ -19,22 +18,9 @@ type NewContact = Partial<Contact> & Pick<Contact, 'latitude' | 'longitude' | 'k
 export function useDeckLog() {
   const { water, running, chart, log } = useWaterState();
   const id = running?.id ?? null;
-  const kept = useOutbox();
-  const begun = id !== null && kept.waiting.some((e) => e.path === `/waters/${water.id}/trips/${id}` && e.refused === null);
-  const trip = useTrip(begun ? null : id);
-
   useFreshAfterSending(water.id, id);
-  const detail = useMemo((): TripDetail | null => {
-    // A trip begun on this device that no server knows yet, or that could not be asked for since; what was marked on it
-    // while it is being asked for is shown all the same.
-    const marked = [...kept.sent, ...kept.waiting].some((e) => e.path.startsWith(`/trips/${id}/`));
-    const base =
-      trip.data ??
-      (running && (begun || trip.error || marked)
-        ? { asOf: 0, trip: running, track: [], stops: [], contacts: [], responses: [], photos: [] }
-        : null);
-    return base && appliedTrip(base, since(kept, base.asOf));
-  }, [trip.data, trip.error, running, id, begun, kept]);
+  const kept = useOutbox();
+  const { detail, failed } = useRunningTrip();
 
   const start = useCallback((start: TripStart) => beginTrip(water, log.trips, start), [water, log.trips]);
 
@@ -115,7 +101,7 @@ export function useDeckLog() {
     detail,
     waiting: kept.waiting,
     stuck: kept.stuck,
-    failed: trip.error,
+    failed,
     entries,
     start,
     end,

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { lowLight } from '@restless-shoal/core/lake';
 import { worthStopping, type Advice } from '@restless-shoal/core/passage';
-import { likelySame, type Response } from '@restless-shoal/core/logbook';
+import { isBite, likelySame, type Response } from '@restless-shoal/core/logbook';
 import { boatAt, carriedOn, padPlace, placeTarget, type ScreenPlace } from '@restless-shoal/core/sonar';
 import { deckNow } from '../../api/clock';
 import { clockInZone } from '../../parts/format';
@@ -165,8 +165,7 @@ export function useMarking(
     const atFish = stops.filter(
       (s) => !isBlank(s) && s.outcome !== 'unfishable' && contacts.some((c) => c.kind === 'fish' && c.stop === s.stop),
     );
-    const struck = (s: (typeof stops)[number]): boolean =>
-      responses.some((r) => r.stop === s.stop && (r.response === 'struck' || r.response === 'landed' || r.response === 'lost'));
+    const struck = (s: (typeof stops)[number]): boolean => responses.some((r) => r.stop === s.stop && isBite(r.response));
     return worthStopping({
       goal: goalOf(running?.goal),
       count: count ?? 1,

@@ -1,3 +1,4 @@
+import { isBite } from '@restless-shoal/core/logbook';
 import type { StoredContact, StoredReading, StoredResponse, StoredStop, TripDetail } from '../../api/queries';
 
 /** What a day came to, for somebody who was there. */
@@ -21,8 +22,6 @@ export interface ReportFacts {
   wind: { from: number | null; speed: number } | null;
 }
 
-const BITES: StoredResponse['response'][] = ['struck', 'landed', 'lost'];
-
 const minutesOf = ({ start, end }: StoredStop): number => (Date.parse(end) - Date.parse(start)) / 60_000;
 const seenOf = (contacts: StoredContact[]): [string, number][] => {
   const by = new Map<string, number>();
@@ -31,7 +30,7 @@ const seenOf = (contacts: StoredContact[]): [string, number][] => {
 };
 
 export function reportFacts({ contacts, stops, responses }: TripDetail, readings: readonly StoredReading[]): ReportFacts {
-  const bit = responses.filter((r) => BITES.includes(r.response));
+  const bit = responses.filter((r) => isBite(r.response));
   const landed = bit.filter((r) => r.response === 'landed').sort((a, b) => a.time.localeCompare(b.time));
   const lures = new Map<string, { lure: string; bites: number; landed: number }>();
   for (const { lure, response } of bit) {

@@ -1,9 +1,8 @@
 import { metricPlane, outlineToRings, type Point } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
-import { DEFAULT_BOAT, type PassageArea, type SpeedZone } from '@restless-shoal/core/passage';
+import { DEFAULT_BOAT, type BoatOnWater, type PassageArea, type SpeedZone } from '@restless-shoal/core/passage';
 import type { Water } from '../../api/queries';
 import { mapCover } from '../../parts/map-cover';
-import type { BoatOnWater } from '../../workers/plan.worker';
 import type { PlanSettings } from './settings';
 
 /** The water as the boat of the plan meets it; null while it has no outline. */

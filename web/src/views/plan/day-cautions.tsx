@@ -4,7 +4,7 @@ import { clockInZone } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import { plan as msg } from '../../words';
 import type { PlanSettings } from './settings';
-import type { PlannedSpan } from './use-plan-day';
+import type { PlannedSpan } from './span';
 
 /** Colder water than this is a danger by itself, °C. */
 const COLD = 12;

@@ -10,23 +10,31 @@ import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import { formatSpeed, plain, plan as msg } from '../../words';
 import type { PlanSettings } from './settings';
-import type { PlannedSpan } from './use-plan-day';
+import type { PlannedSpan } from './span';
+
+/** Places of the day that are set by a tap on the map. */
+const DAY_PLACES = ['ramp', 'finish'] as const;
+export type DayPlace = (typeof DAY_PLACES)[number];
 
 /** When, from where, with what boat, in what weather: what the plan is made by. */
 export function DaySettings({
   settings,
   span,
+  goal,
   placing,
   onChange,
   onPlace,
 }: {
   settings: PlanSettings;
   span: PlannedSpan;
-  placing: boolean;
+  /** As it is set, or as the trip that runs has it. */
+  goal: 'action' | 'size';
+  /** Which place the next tap on the map sets. */
+  placing: DayPlace | null;
   onChange: (change: Partial<PlanSettings>) => void;
-  onPlace: () => void;
+  onPlace: (place: DayPlace | null) => void;
 }) {
-  const { water, conditions, running } = useWaterState();
+  const { water, conditions } = useWaterState();
   const { speed: speedUnit } = useUnits();
   const zone = water.time_zone;
   const file = useRef<HTMLInputElement>(null);
@@ -73,18 +81,28 @@ export function DaySettings({
       </div>
       <details className="mt-1">
         <summary className="min-h-9 cursor-pointer py-1.5 font-semibold">{msg('day.more')}</summary>
-        <button
-          type="button"
-          className={`btn touch-target w-full justify-start font-normal ${placing ? 'btn-primary' : ''}`}
-          aria-pressed={placing}
-          onClick={onPlace}
-        >
-          <MapPin size={18} aria-hidden /> {placing ? msg('day.tapRamp') : msg('day.setRamp')}
-        </button>
+        <div className="flex flex-wrap gap-2">
+          {DAY_PLACES.map((place) => (
+            <button
+              key={place}
+              type="button"
+              className={`btn touch-target flex-1 justify-start font-normal ${placing === place ? 'btn-primary' : ''}`}
+              aria-pressed={placing === place}
+              onClick={() => onPlace(placing === place ? null : place)}
+            >
+              <MapPin size={18} aria-hidden className="shrink-0" /> {msg(placing === place ? `tapPlace.${place}` : `setPlace.${place}`)}
+            </button>
+          ))}
+          {settings.finish && (
+            <button type="button" className="btn btn-ghost touch-target" onClick={() => onChange({ finish: null })}>
+              <X size={16} aria-hidden /> {msg('day.backToRamp')}
+            </button>
+          )}
+        </div>
         <div className="mt-2">
           <Segments<'action' | 'size'>
             label={msg('day.goal')}
-            value={settings.goal ?? (running?.goal === 'size' || running?.goal === 'best' ? 'size' : 'action')}
+            value={goal}
             options={[
               ['action', msg('day.anyFish')],
               ['size', msg('day.largeFish')],
@@ -104,6 +122,12 @@ export function DaySettings({
             onChange={(stops) => onChange({ stops })}
           />
         </div>
+        <NumberRow
+          label={msg('day.scouting')}
+          unit="min"
+          value={String(settings.scouting)}
+          onChange={(v) => within(readNumber(v), 0, 720, (scouting) => onChange({ scouting: Math.round(scouting) }))}
+        />
         <NumberRow
           label={msg('day.rods')}
           unit=""

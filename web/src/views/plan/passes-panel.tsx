@@ -4,15 +4,24 @@ import type { Remote } from 'comlink';
 import type { ChartFeature } from '@restless-shoal/core/chart';
 import { gpxOf } from '@restless-shoal/core/formats';
 import type { Point } from '@restless-shoal/core/geo';
-import type { PassageArea, PatchWish, SearchPasses, SearchView } from '@restless-shoal/core/passage';
+import {
+  USUAL_DETECTION,
+  type BoatOnWater,
+  type PassageArea,
+  type PassDetection,
+  type PatchWish,
+  type SearchPasses,
+  type SearchView,
+} from '@restless-shoal/core/passage';
 import type { WaterMapController } from '../../parts/water-map';
 import { saveFile } from '../../parts/save-file';
 import { Segments } from '../../parts/segments';
 import { Slider } from '../bench/slider';
 import { useRig } from '../../state/rig';
+import { useAnswer, useOpenLog } from '../../workers/use-patterns-worker';
 import { useWaterState } from '../../state/water';
 import { formatArea, formatDepth, formatLength, formatSpeed, percent, plan as msg, term } from '../../words';
-import type { BoatOnWater, PlanWorker } from '../../workers/plan.worker';
+import type { PlanWorker } from '../../workers/plan.worker';
 import { Trolling } from './trolling';
 import { toDegrees } from './use-plan-day';
 
@@ -25,6 +34,7 @@ export function PassesPanel({
   map,
   start,
   contacts,
+  scouting,
   onPasses,
   onUse,
 }: {
@@ -34,6 +44,8 @@ export function PassesPanel({
   start: Point | null;
   /** Where fish were seen today, m. */
   contacts: Point[];
+  /** Minutes that the day has for them; 0: not said. */
+  scouting: number;
   onPasses: (passes: SearchPasses | null) => void;
   onUse: (passes: SearchPasses, view: SearchView) => void;
 }) {
@@ -50,7 +62,7 @@ export function PassesPanel({
   const [range, setRange] = useState(25);
   const [pattern, setPattern] = useState<'along' | 'across'>('along');
   const [stage, setStage] = useState<'close' | 'wide'>('close');
-  const [minutes, setMinutes] = useState(60);
+  const [minutes, setMinutes] = useState(scouting || 60);
   const [count, setCount] = useState(3);
   const [answer, setAnswer] = useState<SearchPasses | null>(null);
   const [failed, setFailed] = useState<Error | null>(null);
@@ -71,6 +83,14 @@ export function PassesPanel({
     return chosen ? { areas: [areaOf(chosen)] } : null;
   }, [where, top, bottom, drawn, shapes, shape, contacts]);
 
+  const log = useOpenLog();
+  const { answer: views } = useAnswer(log, 'views', (ask) => ask.views());
+  const learned = views?.find((v) => v.view === view && v.sigma !== null) ?? null;
+  const detection = useMemo(
+    (): PassDetection =>
+      learned ? { ...USUAL_DETECTION, sigma: learned.sigma, withDepth: learned.withDepth, depth: learned.depth } : USUAL_DETECTION,
+    [learned],
+  );
   const searching = useMemo(
     (): SearchView => ({ view, range, beam: 20, transducerDepth: rig.transducerDepth }),
     [view, range, rig.transducerDepth],
@@ -88,10 +108,10 @@ export function PassesPanel({
           water,
           level: day.level,
           patch,
-          wish: { view: searching, pattern, stage, minutes: minutes >= 240 ? null : minutes, start, sought: { count } },
+          wish: { view: searching, pattern, stage, minutes: minutes >= 240 ? null : minutes, start, sought: { count }, detection },
         })
         .then(
-          ({ passes }) => {
+          (passes) => {
             if (gone) return;
             setAnswer(passes);
             setFailed(null);
@@ -106,7 +126,7 @@ export function PassesPanel({
       gone = true;
       clearTimeout(timer);
     };
-  }, [worker, water, patch, searching, pattern, stage, minutes, count, day.level, start, onPasses]);
+  }, [worker, water, patch, searching, pattern, stage, minutes, count, detection, day.level, start, onPasses]);
 
   const gpx = (): void => {
     if (!answer || !ground) return;
@@ -144,6 +164,7 @@ export function PassesPanel({
                   .map(({ depth, swath }) => msg('passes.swath', { depth, far: formatLength(Math.round(swath.far)), near: swath.near }))
                   .join('; ')}
                 {'. '}
+                {learned && msg('passes.learned', { within: formatLength(Math.round(learned.sigma!)), marks: learned.n })}{' '}
                 {view === 'side-scan' && (answer.spacing.stripSeen ? msg('passes.stripSeen') : msg('passes.stripUnseen'))}
               </p>
               <div className="mt-2 flex flex-wrap gap-2">

@@ -6,7 +6,7 @@ import type { Body } from '@restless-shoal/core/contract';
 import { gpxOf } from '@restless-shoal/core/formats';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { UNKNOWN_CHANCE, type SearchPasses, type SearchView } from '@restless-shoal/core/passage';
+import { UNKNOWN_CHANCE, type ResetAnswer, type SearchPasses, type SearchView, type SpotWish } from '@restless-shoal/core/passage';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, dayInZone, METRES_PER } from '../../parts/format';
 import { mapCover } from '../../parts/map-cover';
@@ -20,11 +20,10 @@ import { useDayPlan } from '../../state/use-plan';
 import { useWaterState } from '../../state/water';
 import { useContours } from '../../workers/use-contours';
 import { useForecastService } from '../../workers/forecast-service';
-import { capital, decimal, plan as msg, say, term } from '../../words';
+import { capital, decimal, formatMass, percent, plan as msg, say, term } from '../../words';
 import { useContacts } from '../../api/queries';
-import type { ResetAnswer } from '../../workers/plan.worker';
 import { DayCautions } from './day-cautions';
-import { DaySettings } from './day-settings';
+import { DaySettings, type DayPlace } from './day-settings';
 import { namesOf } from './names';
 import { PassesPanel } from './passes-panel';
 import { ResetPanel } from './reset-panel';
@@ -54,7 +53,8 @@ function PlannedDay() {
   const tab: Tab = TABS.find((t) => t === params.get('tab')) ?? 'stops';
   const setTab = (next: Tab): void => setParams((p) => (p.set('tab', next), p), { replace: true });
   const [settings, change] = usePlanSettings(water.id);
-  const { request, answer, failed, busy, worker, span, ramp, here, listed } = usePlanDay(settings);
+  const { request, answer, failed, busy, worker, span, ramp, here, listed, goal, need } = usePlanDay(settings);
+  const bites = answer?.learned != null;
   const { service } = useForecastService(chartBytes);
   const { depth: unit } = useUnits();
   const contours = useContours(service, day.level, METRES_PER[unit]);
@@ -63,7 +63,7 @@ function PlannedDay() {
   const [map, setMap] = useState<WaterMapController | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [tapped, setTapped] = useState<Point | null>(null);
-  const [placing, setPlacing] = useState(false);
+  const [placing, setPlacing] = useState<DayPlace | null>(null);
   const [passes, setPasses] = useState<SearchPasses | null>(null);
   const [drawing, setDrawing] = useState<SpotDrawing | null>(null);
   const [goTo, setGoTo] = useState<Point | null>(null);
@@ -120,15 +120,14 @@ function PlannedDay() {
   };
   const pick = (point: Point, place: number | null): void => {
     if (placing) {
-      change({ ramp: metricPlane(epsg).toLatLon(point) });
-      setPlacing(false);
+      change({ [placing]: metricPlane(epsg).toLatLon(point) });
+      setPlacing(null);
       return;
     }
     if (place !== null && sheet) choose(sheet.legs[place - 1].id);
     else if (tab === 'spot') setTapped(point);
   };
-  const more = (id: string, next: { pinned?: boolean; stay?: number | null }): void =>
-    change({ more: { ...settings.more, [id]: { ...settings.more[id], ...next } } });
+  const wish = (id: string, next: SpotWish): void => change({ wishes: { ...settings.wishes, [id]: { ...settings.wishes[id], ...next } } });
   const dropped = useCallback(
     (id: string) => change({ order: (sheet?.legs ?? []).map((l) => l.id).filter((i) => i !== id) }),
     [change, sheet],
@@ -153,9 +152,10 @@ function PlannedDay() {
           depth_m: spot.depth,
           arrive: Math.round(leg.arrive),
           leave: Math.round(leg.leave),
-          chance: spot.chance ?? UNKNOWN_CHANCE,
-          brings: request!.brings.bites,
-          pace: request!.brings.pace,
+          // Of fish that are there and bite: by blank minutes one learns of these alone.
+          chance: (spot.chance ?? UNKNOWN_CHANCE) * answer!.brings.willing,
+          brings: answer!.brings.bites,
+          pace: answer!.brings.pace,
           expected: leg.expected,
           way: toDegrees(epsg, leg.way.points),
         };
@@ -228,7 +228,7 @@ function PlannedDay() {
         <p className="absolute left-3 top-3 max-w-[calc(100%-1.5rem)] rounded-box border border-line bg-surface px-3 py-2 max-md:left-2 max-md:top-2 max-md:py-1 max-md:text-sm">
           <b>{capital(term(species.name))}</b>, {dayInZone(conditions.at, zone)}
           <span className="block text-[13px] text-mute">
-            {placing ? msg('day.tapRamp') : tab === 'spot' ? msg('plan.tapSpot') : msg('plan.basis')}
+            {placing ? msg(`tapPlace.${placing}`) : tab === 'spot' ? msg('plan.tapSpot') : msg('plan.basis')}
           </span>
         </p>
       </WaterMap>
@@ -258,7 +258,16 @@ function PlannedDay() {
         <div className="min-h-0 flex-1 overflow-y-auto">
           {tab === 'stops' && (
             <>
-              <DaySettings settings={settings} span={span} placing={placing} onChange={change} onPlace={() => setPlacing(!placing)} />
+              <DaySettings settings={settings} span={span} goal={goal} placing={placing} onChange={change} onPlace={setPlacing} />
+              {need.bag && (
+                <p className="num px-3 pt-2 text-sm" data-testid="bag-need">
+                  {msg(need.bag.counted < need.bag.of ? 'plan.bagNeeds' : 'plan.bagFull', {
+                    counted: need.bag.counted,
+                    of: need.bag.of,
+                    mass: need.bag.toBeat === null ? '' : formatMass(need.bag.toBeat),
+                  })}
+                </p>
+              )}
               {!ramp && <p className="p-3 text-warn">{msg('plan.noRamp')}</p>}
               {failed && (
                 <p role="alert" className="p-3 text-warn">
@@ -274,13 +283,29 @@ function PlannedDay() {
                       {say({ ...t, values: typeof t.values.at === 'number' ? { ...t.values, at: clock(t.values.at) } : t.values })}
                     </p>
                   ))}
+                  {span.stopsFrom > span.from && (
+                    <p className="num flex items-center gap-2 px-3 pt-2">
+                      <span className="min-w-0 flex-1">
+                        <b>
+                          {clock(span.from)}–{clock(span.stopsFrom)}
+                        </b>{' '}
+                        {msg('plan.scouting')}
+                      </span>
+                      <button type="button" className="btn btn-sm touch-target" onClick={() => setTab('passes')}>
+                        {msg('plan.planPasses')}
+                      </button>
+                    </p>
+                  )}
                   {sheet.legs.length > 0 && (
                     <>
                       <div className="flex flex-wrap items-center gap-2 px-3 py-2">
                         <p className="min-w-0 flex-1 text-lg font-bold leading-tight" data-testid="expected" aria-busy={busy}>
                           {answer?.spots.every((s) => s.chance === null)
                             ? msg('plan.noChance', { stops: sheet.legs.length })
-                            : msg('plan.expected', { expected: decimal(sheet.expected, 1), stops: sheet.legs.length })}
+                            : msg(bites ? 'plan.expectedBites' : 'plan.expected', {
+                                expected: decimal(sheet.expected, 1),
+                                stops: sheet.legs.length,
+                              })}
                           <span className="num block text-[13px] font-normal text-mute">
                             {wayWords(
                               sheet.metres,
@@ -308,12 +333,13 @@ function PlannedDay() {
                         legs={sheet.legs}
                         spotOf={spotOf}
                         zone={zone}
-                        more={settings.more}
+                        wishes={settings.wishes}
+                        bites={bites}
                         stays={STAYS_OF[settings.stops]}
                         chosen={chosen}
                         onChoose={choose}
                         onOrder={(order) => change({ order })}
-                        onMore={more}
+                        onWish={wish}
                         onDrop={dropped}
                       />
                       {sheet.home && (
@@ -341,7 +367,7 @@ function PlannedDay() {
                                 type="button"
                                 className="btn btn-sm touch-target"
                                 onClick={() =>
-                                  change({ order: [], more: { ...settings.more, [id]: { ...settings.more[id], pinned: true } } })
+                                  change({ order: [], wishes: { ...settings.wishes, [id]: { ...settings.wishes[id], pinned: true } } })
                                 }
                               >
                                 {msg('plan.putIn')}
@@ -351,6 +377,18 @@ function PlannedDay() {
                         </ul>
                       </details>
                     </>
+                  )}
+                  {answer?.learned !== undefined && (
+                    <p className="num px-3 pt-1 text-[13px] text-mute" data-testid="learned">
+                      {answer?.learned
+                        ? msg('plan.learned', {
+                            stops: answer.learned.stops,
+                            bites: answer.learned.bitten,
+                            pace: Math.round(answer.learned.pace),
+                            willing: percent(answer.learned.willing),
+                          })
+                        : msg('plan.notLearned')}
+                    </p>
                   )}
                   <p className="flex items-start gap-2 px-3 pb-4 pt-1 text-[13px] text-mute">
                     {here && <RotateCcw size={16} aria-hidden className="mt-0.5 shrink-0" />}
@@ -367,6 +405,7 @@ function PlannedDay() {
               map={map}
               start={request?.start ?? null}
               contacts={contacts}
+              scouting={settings.scouting}
               onPasses={setPasses}
               onUse={use}
             />
@@ -377,7 +416,7 @@ function PlannedDay() {
                 key={`${spotPoint[0]} ${spotPoint[1]}`}
                 spot={
                   tapped
-                    ? { id: '', name: '', depth: depthOf(chart, tapped, day.level), chance: null }
+                    ? { id: '', name: '', depth: depthOf(chart, tapped, day.level), chance: null, fishedDaysAgo: null }
                     : spotOf(chosen ?? sheet?.legs[0]?.id ?? '')
                 }
                 at={spotPoint}

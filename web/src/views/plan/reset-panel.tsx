@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { Remote } from 'comlink';
 import { sunHeight } from '@restless-shoal/core/lake';
+import type { DayPlanRequest, ResetAnswer } from '@restless-shoal/core/passage';
 import { useForecastInputs } from '../../state/forecast-inputs';
 import { useWaterState } from '../../state/water';
 import { percent, plan as msg } from '../../words';
-import type { PlanRequest, PlanWorker, ResetAnswer } from '../../workers/plan.worker';
+import type { PlanWorker } from '../../workers/plan.worker';
 
 /** After a blank: what has been tested today, hypothesis by hypothesis, and three stops that test the best of what has not. */
 export function ResetPanel({
@@ -13,7 +14,7 @@ export function ResetPanel({
   onUse,
 }: {
   worker: Remote<PlanWorker> | null;
-  request: PlanRequest | null;
+  request: DayPlanRequest | null;
   onUse: (stops: ResetAnswer['next']) => void;
 }) {
   const { conditions, frame } = useWaterState();

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { WeatherHour } from '@restless-shoal/core/passage';
+import type { LatLon } from '@restless-shoal/core/geo';
+import type { SpotWish, WeatherHour } from '@restless-shoal/core/passage';
 
 /** What a day's plan is made by, as it is kept on the device for a water. SI. */
 export interface PlanSettings {
@@ -7,7 +8,11 @@ export interface PlanSettings {
   from: string | null;
   to: string | null;
   /** Where one starts and ends; null: the water's access. */
-  ramp: { latitude: number; longitude: number } | null;
+  ramp: LatLon | null;
+  /** Where the day ends, a weigh-in or a pier; null: where it began. */
+  finish: LatLon | null;
+  /** Minutes of the day for search passes, before the first stop. */
+  scouting: number;
   /** Any fish, or large ones alone where enough sizes were logged; null: as the trip that runs has it. */
   goal: 'action' | 'size' | null;
   stops: 'any' | 'short' | 'long';
@@ -18,8 +23,8 @@ export interface PlanSettings {
   /** Litres an hour, and what may be burnt. */
   fuel: { cruise: number; most: number } | null;
   weather: WeatherHour[];
-  /** Stops that must be on it, and stays that were set, by the id of the spot. */
-  more: Record<string, { pinned?: boolean; stay?: number | null }>;
+  /** What was set by hand for a spot, by its id. */
+  wishes: Record<string, SpotWish>;
   /** The order that was set by hand; empty: as the plan finds best. */
   order: string[];
 }
@@ -28,6 +33,8 @@ export const USUAL: PlanSettings = {
   from: null,
   to: null,
   ramp: null,
+  finish: null,
+  scouting: 0,
   goal: null,
   stops: 'any',
   rods: 2,
@@ -36,7 +43,7 @@ export const USUAL: PlanSettings = {
   draught: 0.5,
   fuel: null,
   weather: [],
-  more: {},
+  wishes: {},
   order: [],
 };
 

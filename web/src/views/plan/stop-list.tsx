@@ -2,10 +2,14 @@ import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, us
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Pin, PinOff, X } from 'lucide-react';
-import type { SheetLeg } from '@restless-shoal/core/passage';
+import { SPOT_TIMES, type SheetLeg, type SpotTime, type SpotWish } from '@restless-shoal/core/passage';
 import { clockInZone } from '../../parts/format';
 import { decimal, formatDepth, formatLength, percent, plan as msg } from '../../words';
 import type { NamedSpot } from './names';
+
+const NO_WISH: SpotWish = {};
+/** Longer ago nobody minds, days. */
+const LATELY = 14;
 
 /** One stop of the run sheet: when, what, how long, and why; dragged by its handle, or moved with the keys. */
 function StopRow({
@@ -13,30 +17,30 @@ function StopRow({
   spot,
   number,
   zone,
-  pinned,
+  wish,
   stays,
-  stay,
+  bites,
   chosen,
   onChoose,
-  onPin,
-  onStay,
+  onWish,
   onDrop,
 }: {
   leg: SheetLeg;
   spot: NamedSpot;
   number: number;
   zone: string | null;
-  pinned: boolean;
+  wish: SpotWish;
   stays: readonly number[];
-  stay: number | null;
+  /** Whether what is expected are bites; else stops at which fish show. */
+  bites: boolean;
   chosen: boolean;
   onChoose: () => void;
-  onPin: () => void;
-  onStay: (minutes: number | null) => void;
+  onWish: (change: SpotWish) => void;
   onDrop: () => void;
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: leg.id });
   const clock = (ms: number): string => clockInZone(new Date(ms), zone);
+  const pinned = wish.pinned ?? false;
   return (
     <li
       ref={setNodeRef}
@@ -69,6 +73,9 @@ function StopRow({
               {msg('stopList.way', { distance: leg.way.metres, minutes: Math.max(1, Math.round(leg.way.seconds / 60)) })}
               {leg.waves !== null && leg.waves >= 0.1 && msg('stopList.waves', { height: leg.waves })}
               {leg.waits >= 1 && msg('stopList.waits', { minutes: Math.round(leg.waits) })}
+              {spot.fishedDaysAgo !== null &&
+                spot.fishedDaysAgo < LATELY &&
+                msg('stopList.fished', { days: Math.floor(spot.fishedDaysAgo) })}
             </span>
           </span>
           <span className="num text-right leading-tight">
@@ -78,7 +85,10 @@ function StopRow({
             <span className="block text-[13px] text-mute">
               {spot.chance === null
                 ? msg('stopList.notKnown')
-                : msg('stopList.expected', { expected: decimal(leg.expected, 2), chance: percent(spot.chance) })}
+                : msg(bites ? 'stopList.expectedBites' : 'stopList.expected', {
+                    expected: decimal(leg.expected, bites ? 1 : 2),
+                    chance: percent(spot.chance),
+                  })}
             </span>
           </span>
         </button>
@@ -88,8 +98,8 @@ function StopRow({
             <select
               className="select select-sm num h-9 w-28"
               aria-label={msg('stopList.stayAt', { name: spot.name })}
-              value={stay ?? ''}
-              onChange={(e) => onStay(e.target.value === '' ? null : Number(e.target.value))}
+              value={wish.stay ?? ''}
+              onChange={(e) => onWish({ stay: e.target.value === '' ? null : Number(e.target.value) })}
             >
               <option value="">{msg('stopList.best', { minutes: leg.stay })}</option>
               {stays.map((m) => (
@@ -105,7 +115,7 @@ function StopRow({
             className={`btn btn-ghost btn-sm touch-target px-2 ${pinned ? 'text-act' : 'font-normal'}`}
             aria-pressed={pinned}
             aria-label={msg(pinned ? 'stopList.unpin' : 'stopList.pin', { name: spot.name })}
-            onClick={onPin}
+            onClick={() => onWish({ pinned: !pinned })}
           >
             {pinned ? <PinOff size={18} aria-hidden /> : <Pin size={18} aria-hidden />}
           </button>
@@ -118,6 +128,28 @@ function StopRow({
             <X size={18} aria-hidden />
           </button>
         </div>
+        {(chosen || wish.when) && (
+          <label className="mt-1 flex items-center gap-1.5 pl-9 text-[13px] text-mute">
+            {msg('stopList.when')}
+            <select
+              className="select select-sm h-9 w-28"
+              aria-label={msg('stopList.whenAt', { name: spot.name })}
+              value={wish.when ?? ''}
+              onChange={(e) => {
+                const when = (e.target.value || null) as SpotTime | null;
+                // Who names a time for a spot wants it on the plan.
+                onWish(when ? { when, pinned: true } : { when });
+              }}
+            >
+              <option value="">{msg('stopList.anyTime')}</option>
+              {SPOT_TIMES.map((t) => (
+                <option key={t} value={t}>
+                  {msg(`spotTime.${t}`)}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
       </div>
     </li>
   );
@@ -128,23 +160,25 @@ export function StopList({
   legs,
   spotOf,
   zone,
-  more,
+  wishes,
+  bites,
   stays,
   chosen,
   onChoose,
   onOrder,
-  onMore,
+  onWish,
   onDrop,
 }: {
   legs: SheetLeg[];
   spotOf: (id: string) => NamedSpot;
   zone: string | null;
-  more: Record<string, { pinned?: boolean; stay?: number | null }>;
+  wishes: Record<string, SpotWish>;
+  bites: boolean;
   stays: readonly number[];
   chosen: string | null;
   onChoose: (id: string) => void;
   onOrder: (ids: string[]) => void;
-  onMore: (id: string, change: { pinned?: boolean; stay?: number | null }) => void;
+  onWish: (id: string, change: SpotWish) => void;
   onDrop: (id: string) => void;
 }) {
   const sensors = useSensors(
@@ -167,13 +201,12 @@ export function StopList({
               spot={spotOf(leg.id)}
               number={i + 1}
               zone={zone}
-              pinned={more[leg.id]?.pinned ?? false}
+              wish={wishes[leg.id] ?? NO_WISH}
               stays={stays}
-              stay={more[leg.id]?.stay ?? null}
+              bites={bites}
               chosen={chosen === leg.id}
               onChoose={() => onChoose(leg.id)}
-              onPin={() => onMore(leg.id, { pinned: !more[leg.id]?.pinned })}
-              onStay={(stay) => onMore(leg.id, { stay })}
+              onWish={(change) => onWish(leg.id, change)}
               onDrop={() => onDrop(leg.id)}
             />
           ))}

@@ -1,46 +1,25 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { dayFor, groupProfiles, type Day } from '@restless-shoal/core/forecast';
-import { metricPlane, type LatLon, type Point } from '@restless-shoal/core/geo';
-import { lowLight } from '@restless-shoal/core/lake';
-import { USUAL_PACE, weatherAt, type OwnSpot } from '@restless-shoal/core/passage';
-import { useFit } from '../../api/queries';
-import { toLocalInput, fromLocalInput } from '../../parts/format';
+import { metricPlane, type Point } from '@restless-shoal/core/geo';
+import { weatherAt, type DayPlanAnswer, type DayPlanRequest, type OwnSpot, type StopBefore } from '@restless-shoal/core/passage';
+import { useFit, useLogbook } from '../../api/queries';
 import { useBoatState } from '../../state/boat';
 import { useForecastInputs } from '../../state/forecast-inputs';
 import { usePlan } from '../../state/use-plan';
+import { useRunningTrip } from '../../state/running-trip';
 import { useWaterState } from '../../state/water';
 import { usePlanWorker } from '../../workers/use-plan-worker';
-import type { PlanAnswer, PlanRequest } from '../../workers/plan.worker';
 import { accessOf, boatOnWater } from './boat-on-water';
+import { needOf } from './need';
+import { spanOf, timesOf } from './span';
 import { STAYS_OF, type PlanSettings } from './settings';
 
-const HOUR = 3_600_000;
-const STEP = 30;
-/** Longer days are looked at in half-hours all the same, but no more of them than this. */
-const MOST_STEPS = 48;
+/** A day is looked at in half-hours, a long one in steps so long that there are no more than this. */
+const [STEP, MOST_STEPS] = [30, 10];
 /** While a finger drags or types, ms. */
 const SETTLES = 120;
 
-/** The day that is planned, in the water's time. */
-export interface PlannedSpan {
-  /** ms */
-  from: number;
-  to: number;
-  /** As they stand in the fields. */
-  fromClock: string;
-  toClock: string;
-}
-
-/** From dawn to six hours later, unless said otherwise; on the water from now on. */
-export function spanOf({ from, to }: PlanSettings, at: Date, zone: string | null, place: LatLon, running: boolean): PlannedSpan {
-  const day = toLocalInput(at, zone).slice(0, 10);
-  const clock = (ms: number): string => toLocalInput(new Date(ms), zone).slice(11, 16);
-  const dawn = lowLight(at, place.latitude, place.longitude).windows.find((w) => w.name === 'dawn');
-  const first = running ? at.getTime() : (dawn?.from.getTime() ?? at.getTime());
-  const begins = from === null ? Math.round(first / 300_000) * 300_000 : (fromLocalInput(`${day}T${from}`, zone)?.getTime() ?? first);
-  const ends = to === null ? begins + 6 * HOUR : (fromLocalInput(`${day}T${to}`, zone)?.getTime() ?? begins);
-  return { from: begins, to: ends, fromClock: from ?? clock(begins), toClock: to ?? clock(ends) };
-}
+const NO_STOPS: StopBefore[] = [];
 
 /** What plans a day: its inputs from the water, the Strip, the boat and the settings, and the answer of the thread. */
 export function usePlanDay(settings: PlanSettings) {
@@ -49,11 +28,13 @@ export function usePlanDay(settings: PlanSettings) {
   const fit = useFit(water.id, species.name);
   // Without a chart the water is planned by its outline alone; without a fit, or an answer about one, by the strategies.
   const bytes = fit.data === undefined && !fit.isError ? undefined : (fit.data?.bytes ?? null);
-  const { worker, failed: notOpened } = usePlanWorker(chartBytes, bytes);
+  const logbook = useLogbook(water.id);
+  const { detail } = useRunningTrip();
+  const { worker, failed: notOpened } = usePlanWorker(chartBytes, bytes, logbook.data?.value ?? (logbook.isError ? null : undefined));
   const { earlier } = useForecastInputs();
   const listed = usePlan(water.id).data;
   const span = useMemo(
-    () => spanOf(settings, conditions.at, water.time_zone, frame, running !== null),
+    () => spanOf(settings, conditions.at, water.time_zone, frame, running && Date.parse(running.start)),
     [settings, conditions.at, water.time_zone, frame, running],
   );
   const ramp = settings.ramp ?? accessOf(water.cover);
@@ -61,16 +42,27 @@ export function usePlanDay(settings: PlanSettings) {
   const here = running && source.boat ? source.boat.position : null;
   const hereKey = here ? `${here.latitude.toFixed(4)} ${here.longitude.toFixed(4)}` : '';
   const profiles = useMemo(() => groupProfiles(log.profiles), [log.profiles]);
-  const request = useMemo((): PlanRequest | null => {
+  const need = useMemo(() => needOf(running, detail, water.species), [running, detail, water.species]);
+  const goal = settings.goal ?? need.goal;
+  const stops = detail?.stops;
+  const today = useMemo((): StopBefore[] => {
+    if (!ground || !stops?.length) return NO_STOPS;
+    const plane = metricPlane(ground.epsg);
+    return stops.map((s) => ({ at: plane.toMetric(s), end: Date.parse(s.end), boats: s.boats_near }));
+  }, [stops, ground]);
+  const request = useMemo((): DayPlanRequest | null => {
     if (!ground || !ramp) return null;
     const boat = boatOnWater(water, ground.epsg, settings);
     if (!boat) return null;
     const plane = metricPlane(ground.epsg);
-    const end = plane.toMetric(ramp);
-    const start = here ? plane.toMetric(here) : end;
-    const steps = Math.min(MOST_STEPS, Math.max(1, Math.ceil((span.to - span.from) / (STEP * 60_000))));
+    const end = plane.toMetric(settings.finish ?? ramp);
+    const start = plane.toMetric(here ?? ramp);
+    const from = span.stopsFrom;
+    const minutes = (span.to - from) / 60_000;
+    const step = STEP * Math.max(1, Math.ceil(minutes / STEP / MOST_STEPS));
+    const steps = Math.max(1, Math.ceil(minutes / step));
     const days = Array.from({ length: steps }, (_, k): Day => {
-      const at = new Date(span.from + (k + 0.5) * STEP * 60_000);
+      const at = new Date(from + (k + 0.5) * step * 60_000);
       const hour = weatherAt(settings.weather, at.getTime());
       const windFrom = hour.windFrom ?? conditions.windFrom;
       const windSpeed = hour.windSpeed ?? conditions.windSpeed;
@@ -79,29 +71,32 @@ export function usePlanDay(settings: PlanSettings) {
     return {
       water: boat,
       days,
-      step: STEP,
+      step,
       species,
-      large: settings.goal === 'size' || (settings.goal === null && (running?.goal === 'size' || running?.goal === 'best')),
+      large: goal === 'size',
       earlier,
       own: (listed ?? []).map((p): OwnSpot => ({ id: p.id, at: plane.toMetric(p) })),
       start,
       end,
-      from: span.from,
+      from,
       to: span.to,
       stays: STAYS_OF[settings.stops],
       fuel: settings.fuel,
       waveLimit: settings.waveLimit,
       weather: settings.weather,
-      brings: { bites: 1, pace: USUAL_PACE / Math.max(1, settings.rods) },
-      more: settings.more,
+      rods: settings.rods,
+      wishes: settings.wishes,
+      times: timesOf(from, span.to, frame),
+      today,
+      known: water.species,
       order: settings.order,
       orderIsAll: settings.order.length > 0,
     };
     // The day itself changes with every second on the water: what is planned for follows from the span.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [ground, water, settings, hereKey, ramp?.latitude, ramp?.longitude, span.from, span.to, conditions.windFrom, conditions.windSpeed, conditions.surface, conditions.secchi, frame, profiles, species, running?.goal, earlier, listed, day.level]); // prettier-ignore
+  }, [ground, water, settings, hereKey, ramp?.latitude, ramp?.longitude, span.stopsFrom, span.to, conditions.windFrom, conditions.windSpeed, conditions.surface, conditions.secchi, frame, profiles, species, goal, today, earlier, listed, day.level]); // prettier-ignore
 
-  const [answer, setAnswer] = useState<PlanAnswer | null>(null);
+  const [answer, setAnswer] = useState<DayPlanAnswer | null>(null);
   const [failed, setFailed] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const latest = useRef(0);
@@ -136,6 +131,8 @@ export function usePlanDay(settings: PlanSettings) {
     ramp,
     here,
     listed,
+    goal,
+    need,
   };
 }
 
