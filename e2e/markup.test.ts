@@ -58,7 +58,7 @@ describe('a name that is markup', () => {
         void dialog.dismiss();
       });
       // The choice of waters holds the name too, and is not seen until it opens.
-      await page.getByText('Mere').filter({ visible: true }).first().waitFor();
+      await page.getByText('Mere').filter({ visible: true }).first().waitFor({ timeout: 150_000 });
       await page.waitForTimeout(1500);
       expect((await page.locator('body').textContent())!).to.include(MARKUP);
       expect(await page.locator('img[src="x"]').count()).to.equal(0);
