@@ -56,7 +56,7 @@ describe('the boat and what lies round it', () => {
 });
 
 describe('speed of sound in water', () => {
-  // Marczak 1997 for pure water; Medwin 1975 for sea water.
+  // Marczak 1997 for pure water; for sea water the check value of UNESCO 1983, at 40 °C, 40 and 10,000 decibars.
   it('is that of the literature', () => {
     for (const [celsius, metresPerSecond] of [
       [0, 1402.4],
@@ -65,6 +65,9 @@ describe('speed of sound in water', () => {
       [30, 1509.1],
     ])
       expect(soundSpeed(celsius)).to.be.closeTo(metresPerSecond, 0.1);
-    expect(seaSoundSpeed(10, 35, 0)).to.be.closeTo(1490, 0.5);
+    expect(seaSoundSpeed(40, 40, 1000 / 0.10055)).to.be.closeTo(1731.995, 0.001);
+    expect(seaSoundSpeed(10, 35, 0)).to.be.closeTo(1489.8, 0.1);
+    // Without salt it is that of fresh water by another author.
+    for (const t of [0, 10, 20, 30]) expect(seaSoundSpeed(t, 0)).to.be.closeTo(soundSpeed(t), 0.1);
   });
 });

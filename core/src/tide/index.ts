@@ -1,0 +1,7 @@
+/** The tide: heights and streams, from harmonic constants or from a table of high and low waters. Not for navigation. */
+export { CONSTITUENTS, constituentNamed, tidalAngles, type Constituent, type TidalAngles } from './constituents';
+export { Harmonics, type HarmonicConstant } from './harmonic';
+export { extremesOf, type Tide, type TideExtreme } from './extremes';
+export { HighLowTable, type HighOrLow } from './high-low-table';
+export { tideState, type TideState } from './state';
+export { SLACK, streamByTable, towards, type StreamNow, type StreamRow } from './stream';
