@@ -13,6 +13,8 @@ export const WAYS: [method: string, path: string, body: Body | null][] = [
   ['PUT', `/waters/{water}/species/zander`, null],
   ['PUT', `/waters/{water}/outline`, { outline: square }],
   ['PUT', `/waters/{water}/cleaning`, { jumps: true, transducer_m: 0.3 }],
+  ['PUT', `/waters/{water}/tide`, { mean_m: 2, constants: [{ name: 'M2', amplitude_m: 1.1, phase_deg: 150 }], turns: [], stream: [] }],
+  ['DELETE', `/waters/{water}/tide`, null],
   ['POST', `/waters/{water}/cover`, { kind: 'cover', cover: 'brush', geometry: { type: 'Point', coordinates: [-33.995, 48.003] } }],
   ['DELETE', `/waters/{water}/cover/{any}`, null],
   ['POST', `/waters/{water}/plan`, { places: [{ id: newId(), name: 'Hump', latitude: 48.003, longitude: -33.995, depth_m: 4 }] }],

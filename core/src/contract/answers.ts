@@ -5,6 +5,7 @@ import type { OutlineGeometry } from '../geo';
 import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix, Trip } from '../logbook';
 import type { RodHours } from '../patterns';
 import type { SpeciesProfile } from '../species';
+import type { TideRecord } from '../tide';
 import type { BackupsState } from './backups';
 import type { ImportPreview } from './import-preview';
 import type { Change, FoundInTrip, LoggedTrip, SpeciesRecord, SpotYield, StoredGear, StoredPhoto } from './logbook';
@@ -37,6 +38,8 @@ export interface StoredWater extends Omit<WaterSummary, 'trips' | 'contacts' | '
   forage: string[] | null;
   rules: unknown;
   cleaning: CleanSettings | null;
+  /** Heights and streams of its tide; null: none is known. */
+  tide: TideRecord | null;
 }
 
 export interface Water extends StoredWater {
@@ -217,6 +220,8 @@ export interface Answers {
   'GET /waters/:water/surveys': Survey[];
   'POST /waters/:water/chart': Queued;
   'PUT /waters/:water/cleaning': Queued;
+  'PUT /waters/:water/tide': Queued;
+  'DELETE /waters/:water/tide': Queued;
   'PUT /waters/:water/outline': Queued;
   'POST /waters/:water/cover': Queued;
   'DELETE /waters/:water/cover/:id': Queued;

@@ -1,6 +1,7 @@
 import type { Schema } from 'yup';
 import { schemas } from '../logbook';
 import { depthRuleSchema, speciesSchema } from '../species';
+import { tideSchema } from '../tide';
 import type { Answers } from './answers';
 import * as requests from './requests';
 
@@ -74,6 +75,8 @@ export const ROUTES = {
   'GET /waters/:water/chart': { says: 'The chart.', gives: 'bytes' },
   'POST /waters/:water/chart': { says: 'Builds the chart anew.', takes: requests.nothing, status: 202 },
   'PUT /waters/:water/cleaning': { says: 'How soundings are cleaned.', takes: schemas.cleaning, status: 202 },
+  'PUT /waters/:water/tide': { says: 'The tide of a water: soundings are reduced by it.', takes: tideSchema, status: 202 },
+  'DELETE /waters/:water/tide': { says: 'Takes the tide away.', status: 202 },
   'PUT /waters/:water/outline': { says: 'Sets the shore.', takes: requests.outline, status: 202 },
   'POST /waters/:water/cover': { says: 'Adds cover or a hazard.', takes: schemas.cover, status: 202 },
   'DELETE /waters/:water/cover/:id': { says: 'Takes cover away.', status: 202 },

@@ -1,6 +1,7 @@
 import { overDatum } from '../chart';
 import { tidyProfile, usualAt, type DatedProfile, type SurfaceReading } from '../lake';
 import type { Reading } from '../logbook';
+import { tideOf } from '../tide';
 import { statement, type Statement } from '../statements';
 import { courseOf, type Conditions, type WaterFrame } from './conditions';
 
@@ -91,12 +92,18 @@ export function conditionsFromLog(readings: TimedReading[], at: Date, frame: Wat
       windFrom: windFresh?.from ?? 0,
       windSpeed: windFresh?.speed ?? 0,
       cloud: latest(readings, until, (r) => (r.cloud_fraction == null ? null : r.cloud_fraction), 12 / 24)?.value ?? null,
-      ...levelOf(readings, until),
+      ...(tidalLevel(at, frame) ?? levelOf(readings, until)),
       thermoclineSet: null,
     },
     readAt: surfaceRead ? new Date(surfaceRead.at) : null,
     said,
   };
+}
+
+/** The level by the tide, as the water's gauge would tell it, and its change, m a week; null where no tide is known. */
+function tidalLevel(at: Date, { tide, levelBase = 0 }: WaterFrame): Pick<Conditions, 'level' | 'levelTrend'> | null {
+  const height = tideOf(tide)?.height(at.getTime()) ?? NaN;
+  return Number.isNaN(height) ? null : { level: levelBase + height, levelTrend: null };
 }
 
 /** The latest level within three weeks and its change over the readings before, m a week. */

@@ -10,6 +10,7 @@ import {
   type WaterColumn,
   type WaterYear,
 } from '../lake';
+import type { TideRecord } from '../tide';
 import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile, type WindowInputs } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
@@ -44,6 +45,8 @@ export interface WaterFrame {
   course?: UsualCourse;
   /** What its gauge tells where the water stands at the datum of its chart, m; 0 where it is not said. */
   levelBase?: number;
+  /** Its tide, where one is known: the level is then that of the moment. */
+  tide?: TideRecord | null;
   /** The water's depth rule; the default one where it has none. */
   rule?: DepthRule;
 }

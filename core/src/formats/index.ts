@@ -18,3 +18,4 @@ export { readNmea, NmeaReader, readSentence, nmeaSentence, type Sentence } from 
 export { LiveNmea, type BoatNews } from './nmea-live';
 export { readEcho, writeEcho, type Echo, type ForwardEcho, type SideScanEcho, type SounderEcho } from './echo-stream';
 export { readGpx, coverOfWaypoint, gpxOf, type GpxPlace, type GpxRoute, type Waypoint } from './gpx';
+export { readTideTable, type TideFault, type TidePart } from './tide-table';

@@ -19,6 +19,8 @@ export interface WaterFile {
   rigs?: unknown;
   /** How its soundings are cleaned; see CleanSettings. */
   cleaning?: unknown;
+  /** Its tide; see TideRecord. */
+  tide?: unknown;
 }
 
 /** What water.json can say of a water beside its name. */
@@ -34,6 +36,7 @@ export const WATER_SETTINGS = [
   'forage',
   'rigs',
   'cleaning',
+  'tide',
 ] as const;
 
 /** Reads water.json. Unknown names in it are returned, not refused. @throws FormatError that names the field */

@@ -1,4 +1,5 @@
 import { waterDensity } from './density';
+import { isTidal } from './tidal';
 import { extremes, PEAK_DAY, usualOnDay, type UsualCourse } from './usual-course';
 
 /** How often in a year a water mixes to the bottom. */
@@ -89,7 +90,8 @@ export function waterYear(course: UsualCourse, { maxDepth, lengthKm, kind }: Wat
   return { mixing: mixingOf(), ...year };
 
   function mixingOf(): Mixing {
-    if (FLOWS.test(kind ?? '')) return 'flowing';
+    // The tide stirs as a river does.
+    if (FLOWS.test(kind ?? '') || isTidal(kind)) return 'flowing';
     // Too shallow for the layer that such a length of water gets even early in the summer.
     if (maxDepth < 0.6 * settledThermocline(lengthKm) + 1) return 'polymictic';
     if (sealed || (swing < TROPICAL_SWING && maxDepth > NEVER_MIXED)) return 'meromictic';

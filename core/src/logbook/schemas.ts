@@ -1,5 +1,6 @@
 import { array, boolean, mixed, object, string, type AnyObjectSchema, type Schema, type StringSchema } from 'yup';
 import { geometryFault } from '../geo';
+import { tideSchema } from '../tide';
 import { MISSING, name, oneOf, only, within, wholeWithin, words } from '../schema';
 import { readTime, type Field, type Fields, type SentOf } from './fields';
 import { COVER_KINDS } from './cover';
@@ -135,6 +136,7 @@ export const schemas = {
     rules: smallJson(),
     rigs: smallJson(),
     cleaning: cleaningSchema.nullable().optional().default(undefined),
+    tide: tideSchema.nullable().optional().default(undefined),
   }),
 };
 

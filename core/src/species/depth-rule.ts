@@ -1,3 +1,5 @@
+import { isTidal } from '../lake';
+
 /** The depth rule of a water; its numbers can be edited. */
 export interface DepthRule {
   /** The light limit is `lightBase` + `lightFactor` × Secchi, m. */
@@ -9,12 +11,16 @@ export interface DepthRule {
 
 export const DEFAULT_RULE: DepthRule = { lightBase: 2, lightFactor: 4, clearFrom: 3 };
 
-/** Reads a water's rules as stored; what is missing or no sensible number is the default. */
-export function readDepthRule(rules: unknown): DepthRule {
+/** Tidal water is mixed, and however dim, its fish are not held up by the light of a lake's rule. */
+const COAST_RULE: DepthRule = { ...DEFAULT_RULE, clearFrom: 0 };
+
+/** Reads a water's rules as stored; what is missing or no sensible number is the default of its kind. */
+export function readDepthRule(rules: unknown, kind: string | null = null): DepthRule {
+  const usual = isTidal(kind) ? COAST_RULE : DEFAULT_RULE;
   const given = (rules ?? {}) as Partial<Record<keyof DepthRule, unknown>>;
   const number = (key: keyof DepthRule): number => {
     const v = given[key];
-    return typeof v === 'number' && v >= 0 && v <= 100 ? v : DEFAULT_RULE[key];
+    return typeof v === 'number' && v >= 0 && v <= 100 ? v : usual[key];
   };
   return { lightBase: number('lightBase'), lightFactor: number('lightFactor'), clearFrom: number('clearFrom') };
 }

@@ -5,3 +5,5 @@ export { extremesOf, type Tide, type TideExtreme } from './extremes';
 export { HighLowTable, type HighOrLow } from './high-low-table';
 export { tideState, type TideState } from './state';
 export { SLACK, streamByTable, towards, type StreamNow, type StreamRow } from './stream';
+export { NO_TIDE, readTide, SIMULATED_TIDE, tideOf, tideSchema, type TideRecord } from './record';
+export { levelsAbout } from './levels';

@@ -67,6 +67,9 @@ describe('the depth rule of a water', () => {
     expect(readDepthRule({ lightBase: 1, lightFactor: 3, clearFrom: 5 })).to.deep.equal({ lightBase: 1, lightFactor: 3, clearFrom: 5 });
     for (const nonsense of [null, undefined, 'rule', 7, [], { lightBase: '2', lightFactor: -1, clearFrom: NaN }, { lightBase: Infinity }])
       expect(readDepthRule(nonsense), JSON.stringify(nonsense)).to.deep.equal(DEFAULT_RULE);
+    // A coast has no light rule unless somebody sets one.
+    expect(readDepthRule(null, 'coast').clearFrom).to.equal(0);
+    expect(readDepthRule({ clearFrom: 4 }, 'coast').clearFrom).to.equal(4);
     expect(readDepthRule({ lightFactor: 5 })).to.deep.equal({ ...DEFAULT_RULE, lightFactor: 5 });
   });
   it('when edited is refused by name, and taken where it is one', () => {

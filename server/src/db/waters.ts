@@ -3,6 +3,7 @@ import { newId, type CoverFeature } from '@restless-shoal/core/logbook';
 import type { CleanSettings } from '@restless-shoal/core/chart';
 import { WATER_SETTINGS, type WaterFile } from '@restless-shoal/core/formats';
 import { defaultSpecies, findSpecies, neutralProfile, type SpeciesProfile } from '@restless-shoal/core/species';
+import type { TideRecord } from '@restless-shoal/core/tide';
 import type { Queryable } from './pool';
 
 export interface WaterRow {
@@ -25,6 +26,7 @@ export interface WaterRow {
   forage: string[] | null;
   rigs: unknown;
   cleaning: CleanSettings | null;
+  tide: TideRecord | null;
   chart_wanted: number;
   archived_at: string | null;
   deleted_at: string | null;
@@ -98,7 +100,7 @@ export async function describeWater(db: Queryable, id: string, file: WaterFile, 
   let told: Told = 'same';
   for (const column of WATER_SETTINGS) {
     if (file[column] === undefined) continue;
-    const json = ['rules', 'forage', 'rigs', 'cleaning'].includes(column);
+    const json = ['rules', 'forage', 'rigs', 'cleaning', 'tide'].includes(column);
     const value = json && file[column] !== null ? JSON.stringify(file[column]) : file[column];
     const {
       rows: [{ same, unsaid }],

@@ -50,11 +50,17 @@ export async function exportFile(db: Queryable, water: WaterRow, file: ExportFil
 }
 
 function waterJson(water: WaterRow): string {
-  const { name, kind, datum, altitude_m, time_zone, rules, forage, rigs, cleaning } = water;
+  const { name, kind, datum, altitude_m, time_zone, rules, forage, rigs, cleaning, tide } = water;
   // Said only where somebody said it: an outline and a chart know better.
   const { latitude, longitude, deepest_m } = water;
   const began = { ...(latitude === null ? {} : { latitude, longitude }), ...(deepest_m === null ? {} : { deepest_m }) };
-  return JSON.stringify({ name, kind, datum, altitude_m, ...began, time_zone, rules, forage, rigs, cleaning }, null, 2) + '\n';
+  return (
+    JSON.stringify(
+      { name, kind, datum, altitude_m, ...began, time_zone, rules, forage, rigs, cleaning, ...(tide ? { tide } : {}) },
+      null,
+      2,
+    ) + '\n'
+  );
 }
 
 /** Hands out everything of a water, file by file, all of it of one moment: what is logged meanwhile is in all of the files or in none. */

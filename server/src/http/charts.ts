@@ -64,6 +64,16 @@ export function chartRoutes(pool: Pool, jobs: Jobs, scratch: string): Router {
     await describeWater(pool, water.id, { cleaning });
     return await rebuilt(accountOf(request), water.id);
   });
+  on(router, 'PUT /waters/:water/tide', async ({ request, body }) => {
+    const water = await waterOf(pool, request);
+    await describeWater(pool, water.id, { tide: body });
+    return await rebuilt(accountOf(request), water.id);
+  });
+  on(router, 'DELETE /waters/:water/tide', async ({ request }) => {
+    const water = await waterOf(pool, request);
+    await describeWater(pool, water.id, { tide: null });
+    return await rebuilt(accountOf(request), water.id);
+  });
   on(router, 'PUT /waters/:water/outline', async ({ request, body }) => {
     const water = await waterOf(pool, request);
     const { outline } = body as { outline: OutlineGeometry };

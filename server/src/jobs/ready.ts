@@ -14,6 +14,7 @@ import {
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import { isTidal, usualCourse } from '@restless-shoal/core/lake';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
+import { levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
 import { zoneOffset } from '@restless-shoal/core/units';
 import { rodHours, type RodHours, type RodHoursInput } from '@restless-shoal/core/patterns';
 import { latestChart, loadChart, storeChart, type ChartRow } from '../db/charts';
@@ -35,11 +36,12 @@ export function frameOf(water: WaterRow, chart: Chart, readings: TimedReading[])
     ...centre,
     altitude,
     kind: water.kind,
+    tide: readTide(water.tide),
     levelBase: levelBaseOf(readings, altitude),
     course: usualCourse(surfaceReadings(readings), centre.latitude, altitude),
     deepest: Math.max(1, chart.deepest),
     lengthKm: frameLength(chart.cells.column, chart.cells.row),
-    rule: readDepthRule(water.rules),
+    rule: readDepthRule(water.rules, water.kind),
   };
 }
 
@@ -64,7 +66,14 @@ export async function buildWaterChart(
   const outline = water.outline_proposed ? null : water.outline;
   if (!outline && soundings.count < 3) return null;
   const epsg = water.epsg ?? utmEpsg({ latitude: middleOf(soundings.latitude), longitude: middleOf(soundings.longitude) });
-  const readings = await readingsOfWater(pool, water.id);
+  const tide = tideOf(readTide(water.tide));
+  const read = (await readingsOfWater(pool, water.id)).flatMap((r) =>
+    r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }],
+  );
+  // The tide knows every moment; a gauge was read now and then.
+  const levels = tide
+    ? [...levelsAbout(tide, soundings.time), ...read.filter((r) => Number.isNaN(tide.height(r.at)))].sort((a, b) => a.at - b.at)
+    : read;
   const built = await runChart(
     {
       epsg,
@@ -74,9 +83,9 @@ export async function buildWaterChart(
       marks: await markedHardness(pool, water.id),
       cover: await coverOf(pool, water.id),
       settings: water.cleaning ?? {},
-      levels: readings.flatMap((r) => (r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }])),
+      levels,
       altitude: water.altitude_m,
-      tidal: isTidal(water.kind),
+      tidal: tide !== null || isTidal(water.kind),
     },
     options,
   );
@@ -210,7 +219,7 @@ function inputsOf(
     species,
     // A mark of another species may be one of these, and the other way round.
     known,
-    [water.rules, water.altitude_m, water.latitude, water.longitude, beamOf(water)],
+    [water.rules, water.altitude_m, water.latitude, water.longitude, beamOf(water), ...(water.tide ? [water.tide] : [])],
     chart.id,
     trips.map((t) => [t.id, t.changed_at]),
     source?.inputs,

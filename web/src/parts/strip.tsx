@@ -1,6 +1,7 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
-import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { isTidal, oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { tideOf, tideState } from '@restless-shoal/core/tide';
 import { useNavigate } from 'react-router';
 import type { WaterSummary } from '../api/queries';
 import { useReach } from '../api/reach';
@@ -38,6 +39,13 @@ function Item({
   );
 }
 
+/** Hours from high water, as hours and minutes. */
+function fromHighWords(hours: number): string {
+  const minutes = Math.round(Math.abs(hours) * 60);
+  const clock = `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`;
+  return msg(hours >= 0 ? 'strip.afterHigh' : 'strip.beforeHigh', { clock });
+}
+
 /** Stands for the list of all waters in the choice of one. */
 const ALL = 'all';
 
@@ -61,6 +69,12 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const zone = water.time_zone;
   const line = day.column.thermocline;
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
+  const tidal = isTidal(water.kind) || water.tide != null;
+  const minute = Math.floor(conditions.at.getTime() / 60_000);
+  const tide = useMemo(() => {
+    const found = tideOf(water.tide);
+    return found && tideState(found, minute * 60_000);
+  }, [water.tide, minute]);
   const show = (): void => setOpen(true);
   const reach = useReach();
   const asOf = reach.asOf === null ? '' : msg('strip.asOf', { asOf: clockInZone(new Date(reach.asOf), zone) });
@@ -136,22 +150,35 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
         <Item label={msg('strip.clarity')} changed={whatIf.secchi !== undefined} onPress={show}>
           {formatDepth(conditions.secchi, units)}
         </Item>
-        <Item
-          label={`${term('thermocline')}${day.column.modelled && line ? msg('strip.modelled') : ''}`}
-          changed={whatIf.thermoclineSet !== undefined}
-          onPress={show}
-        >
-          {line ? depthRange(line.top, line.bottom) : term('none')}
-        </Item>
-        <Item label={msg('strip.oxygenHoldsTo')} onPress={show}>
-          {oxygen === null ? msg('strip.theBottom') : formatDepth(oxygen, units)}
-        </Item>
+        {!tidal && (
+          <Item
+            label={`${term('thermocline')}${day.column.modelled && line ? msg('strip.modelled') : ''}`}
+            changed={whatIf.thermoclineSet !== undefined}
+            onPress={show}
+          >
+            {line ? depthRange(line.top, line.bottom) : term('none')}
+          </Item>
+        )}
+        {!tidal && (
+          <Item label={msg('strip.oxygenHoldsTo')} onPress={show}>
+            {oxygen === null ? msg('strip.theBottom') : formatDepth(oxygen, units)}
+          </Item>
+        )}
+        {tide && (
+          <Item
+            label={msg('strip.tide')}
+            onPress={show}
+            note={`${msg(tide.rising ? 'strip.rising' : 'strip.falling')}${tide.fromHigh === null ? '' : `, ${fromHighWords(tide.fromHigh)}`}`}
+          >
+            {formatDepth(tide.height, units)}
+          </Item>
+        )}
         <Item label={msg('strip.wind')} changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
           {conditions.windSpeed < 0.3
             ? msg('strip.calm')
             : `${compass(conditions.windFrom)} ${formatSpeed(Math.round(conditions.windSpeed), units)}`}
         </Item>
-        {conditions.level !== null && (
+        {conditions.level !== null && !tide && (
           <Item
             label={msg('strip.level')}
             changed={whatIf.level !== undefined || whatIf.levelTrend !== undefined}

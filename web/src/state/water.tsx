@@ -93,7 +93,8 @@ function frameOf(water: Water, chart: Chart | null, ground: Chart | null): Water
     deepest: Math.max(1, chart?.deepest ?? water.deepest_m ?? USUAL_DEEPEST),
     lengthKm: ground?.cells.count ? frameLength(ground.cells.column, ground.cells.row) : 1,
     kind: water.kind,
-    rule: readDepthRule(water.rules),
+    tide: water.tide,
+    rule: readDepthRule(water.rules, water.kind),
   };
 }
 

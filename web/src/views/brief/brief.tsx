@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { metricPlane, outlineToRings } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { lowLight, type ProfileSample } from '@restless-shoal/core/lake';
+import { isTidal, lowLight, type ProfileSample } from '@restless-shoal/core/lake';
 import { isSqueezed } from '@restless-shoal/core/species';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, compass, inZone, percent } from '../../parts/format';
@@ -19,6 +19,7 @@ import { ProfileForm } from './profile-form';
 import { LeftOfWater } from './left-of-water';
 import { ProfileSheet } from './profile-sheet';
 import { Ribbon } from './ribbon';
+import { TideSection } from './tide-section';
 import { brief as msg, capital, decimal, say, strategyName, term } from '../../words';
 
 /** The brief of the day, computed anew whenever the conditions change; the last one stands meanwhile. */
@@ -102,6 +103,8 @@ export function Brief() {
   if (!answer) return <Waiting what={msg('brief.theDay')} failed={failed} />;
   const { window, share, strategies, waves, heat } = answer;
   const zone = water.time_zone;
+  // Layers that last for a season and their stability are of lakes.
+  const tidal = isTidal(water.kind) || water.tide != null;
   const { measuredTo, modelled, diurnal } = day.column;
   const notes = [
     ...(Math.abs(day.level) >= 0.1 ? [msg('brief.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })] : []),
@@ -141,25 +144,28 @@ export function Brief() {
             onThermocline={(thermoclineSet) => state.setWhatIf({ thermoclineSet })}
           />
           {notes.length > 0 && <p className="num mb-1 text-sm">{notes.join(' ')}</p>}
-          <p className="num text-sm text-mute">
-            <b className="text-ink">{term(answer.water.state)}</b>
-            {msg('brief.stabilityJMRed', {
-              depth: answer.water.mixedLayer,
-              stability: Math.round(answer.water.stability),
-              value:
-                answer.water.lakeNumber !== null
-                  ? msg('brief.lakeNumberThisWind', {
-                      lakeNumber: decimal(answer.water.lakeNumber, 1),
-                      lakeNumber2: answer.water.lakeNumber < 1 ? 'yes' : 'no',
-                    })
-                  : '',
-            })}
-          </p>
+          {tidal && <TideSection />}
+          {!tidal && (
+            <p className="num text-sm text-mute">
+              <b className="text-ink">{term(answer.water.state)}</b>
+              {msg('brief.stabilityJMRed', {
+                depth: answer.water.mixedLayer,
+                stability: Math.round(answer.water.stability),
+                value:
+                  answer.water.lakeNumber !== null
+                    ? msg('brief.lakeNumberThisWind', {
+                        lakeNumber: decimal(answer.water.lakeNumber, 1),
+                        lakeNumber2: answer.water.lakeNumber < 1 ? 'yes' : 'no',
+                      })
+                    : '',
+              })}
+            </p>
+          )}
           <div className="mt-2 flex flex-wrap gap-2 print:hidden">
             <button type="button" className="btn touch-target" onClick={() => setTyping(true)}>
               <Thermometer size={18} aria-hidden /> {msg('brief.addTemperatureProfile')}
             </button>
-            {!day.column.thermocline && (
+            {!tidal && !day.column.thermocline && (
               <button
                 type="button"
                 className="btn touch-target"

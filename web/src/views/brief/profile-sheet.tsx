@@ -92,7 +92,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
   );
   const [light, setLight] = useState(species.light);
   const [rule, setRule] = useState<Record<string, string>>(() =>
-    Object.fromEntries(Object.entries(readDepthRule(water.rules)).map(([k, v]) => [k, String(v)])),
+    Object.fromEntries(Object.entries(readDepthRule(water.rules, water.kind)).map(([k, v]) => [k, String(v)])),
   );
   const [failed, setFailed] = useState<string | null>(null);
   const save = async (): Promise<void> => {

@@ -30,7 +30,11 @@ export function usePlanDay(settings: PlanSettings) {
   const bytes = fit.data === undefined && !fit.isError ? undefined : (fit.data?.bytes ?? null);
   const logbook = useLogbook(water.id);
   const { detail } = useRunningTrip();
-  const { worker, failed: notOpened } = usePlanWorker(chartBytes, bytes, logbook.data?.value ?? (logbook.isError ? null : undefined));
+  // The log as it was when the plan was opened: what this trip adds is handed over beside it.
+  const [learnedFrom, setLearnedFrom] = useState<{ water: string; log: Uint8Array | null } | null>(null);
+  if (learnedFrom?.water !== water.id && (logbook.data || logbook.isError))
+    setLearnedFrom({ water: water.id, log: logbook.data?.value ?? null });
+  const { worker, failed: notOpened } = usePlanWorker(chartBytes, bytes, learnedFrom?.water === water.id ? learnedFrom.log : undefined);
   const { earlier } = useForecastInputs();
   const listed = usePlan(water.id).data;
   const span = useMemo(

@@ -131,4 +131,23 @@ export const brief = {
   'brief.noSuitableDepthFor': 'Heute passt {name} keine Tiefe.',
   'brief.fromTheSurfaceTo': '{title} von der Oberfläche bis {bottom, number, depth}.',
   'brief.betweenAndM': '{title} zwischen {top, number, depthNumber} und {bottom, number, depth}.',
+  'tide.tide': 'Gezeiten',
+  'tide.curve': 'Höhe der Gezeit über einen Tag',
+  'tide.rising': '{height, number, depth} über Bezug, steigend.',
+  'tide.falling': '{height, number, depth} über Bezug, fallend.',
+  'tide.nextHigh': 'Hochwasser {at}, {height, number, depth}.',
+  'tide.nextLow': 'Niedrigwasser {at}, {height, number, depth}.',
+  'tide.springs': 'Hub: {share} des Weges von Nipp- zu Springzeit.',
+  'tide.stream': 'Strom {rate}, setzt nach {to}.',
+  'tide.slack': 'Stauwasser.',
+  'tide.saysNothing': 'Die Tafel sagt nichts über diesen Tag.',
+  'tide.none':
+    'Für dieses Gewässer ({kind}) ist keine Gezeit bekannt: harmonische Konstanten oder eine Tafel der Hoch- und Niedrigwasser importieren, für seine Lotungen und die Tiefen von jetzt.',
+  'tide.defers': 'Nicht zur Navigation: die amtlichen Tafeln entscheiden.',
+  'tide.fault':
+    'Zeile {line}, {column}: {reason, select, missing {fehlt} time {„{value}“ ist keine Zeit} number {„{value}“ ist keine Zahl} impossible {{value} ist unmöglich} unknown {„{value}“ ist keine bekannte Tide} other {dasselbe noch einmal}}. Ausgelassen.',
+  'tide.moreFaults': 'und {more} weitere',
+  'tide.import': 'Gezeitentafel importieren (CSV)',
+  'tide.simulated': 'Simulierte Gezeit',
+  'tide.remove': 'Gezeit entfernen',
 };

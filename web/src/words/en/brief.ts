@@ -130,4 +130,23 @@ export const brief = {
   'brief.noSuitableDepthFor': 'No suitable depth for {name} today.',
   'brief.fromTheSurfaceTo': '{title} from the surface to {bottom, number, depth}.',
   'brief.betweenAndM': '{title} between {top, number, depthNumber} and {bottom, number, depth}.',
+  'tide.tide': 'Tide',
+  'tide.curve': 'Height of the tide over a day',
+  'tide.rising': '{height, number, depth} over the datum, rising.',
+  'tide.falling': '{height, number, depth} over the datum, falling.',
+  'tide.nextHigh': 'High water {at}, {height, number, depth}.',
+  'tide.nextLow': 'Low water {at}, {height, number, depth}.',
+  'tide.springs': 'Range: {share} of the way from neaps to springs.',
+  'tide.stream': 'Stream {rate}, setting {to}.',
+  'tide.slack': 'Slack water.',
+  'tide.saysNothing': 'The table says nothing of this day.',
+  'tide.none':
+    'No tide is known for this {kind}: import harmonic constants, or a table of high and low waters, for its soundings and its depths now.',
+  'tide.defers': 'Not for navigation: the official tables decide.',
+  'tide.fault':
+    'Line {line}, {column}: {reason, select, missing {missing} time {“{value}” is not a time} number {“{value}” is not a number} impossible {{value} is impossible} unknown {“{value}” is no constituent that is known} other {the same again}}. Left out.',
+  'tide.moreFaults': 'and {more} more',
+  'tide.import': 'Import tide table (CSV)',
+  'tide.simulated': 'Simulated tide',
+  'tide.remove': 'Remove the tide',
 };
