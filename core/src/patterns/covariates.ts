@@ -325,6 +325,13 @@ export const COVARIATES: Covariate[] = [
     value: (t, i) => t.moment[i].current,
   },
   {
+    key: 'tide',
+    unit: 'h',
+    within: 'trip',
+    edges: [-6.5, -4, -2, 0, 2, 4, 6.5],
+    value: (t, i) => t.moment[i].fromHigh,
+  },
+  {
     key: 'level',
     unit: 'm',
     within: 'log',

@@ -1,6 +1,7 @@
 import { getMoonIllumination, getTimes } from 'suncalc';
 import { conditionsFromLog, dayFor, surfaceReadings, waterYearOf, type Day, type TimedReading, type WaterFrame } from '../forecast';
 import type { DatedProfile, UsualCourse } from '../lake';
+import { hoursFromHigh, tideOf } from '../tide';
 import { lightLimit, seasonOf, type SpeciesProfile, type StageName } from '../species';
 
 const HOUR = 3_600_000;
@@ -23,6 +24,8 @@ export interface Moment {
   /** Current read within twelve hours, m/s. */
   current: number;
   levelTrend: number;
+  /** Hours from the nearest high water, negative before it. */
+  fromHigh: number;
   /** Lit share of the moon, 0–1. */
   moon: number;
   /** Whether surface temperature and clarity were read within 3 days, or only carried over. */
@@ -95,6 +98,7 @@ export class Moments {
 
   private make(at: number): Moment {
     const { frame, profiles } = this.log;
+    const tide = tideOf(frame.tide);
     // Two months are all that any of it looks back on.
     const readings = readWithin(this.log.readings, at - 60 * 24 * HOUR, at + SAME_OUTING);
     const date = new Date(at);
@@ -115,6 +119,7 @@ export class Moments {
       pressureTrend: pressureTrend(readings, at),
       current: currentAt(readings, at),
       levelTrend: conditions.levelTrend ?? NaN,
+      fromHigh: tide ? hoursFromHigh(tide, at) : NaN,
       moon: getMoonIllumination(date).fraction,
       surfaceRead: lately.some((r) => r.row.surface_temperature_c != null),
       clarityRead: lately.some((r) => r.row.secchi_m != null),

@@ -3,7 +3,7 @@ export { CONSTITUENTS, constituentNamed, tidalAngles, type Constituent, type Tid
 export { Harmonics, type HarmonicConstant } from './harmonic';
 export { extremesOf, type Tide, type TideExtreme } from './extremes';
 export { HighLowTable, type HighOrLow } from './high-low-table';
-export { tideState, type TideState } from './state';
+export { hoursFromHigh, tideState, type TideState } from './state';
 export { SLACK, streamByTable, towards, type StreamNow, type StreamRow } from './stream';
 export { NO_TIDE, readTide, SIMULATED_TIDE, tideOf, tideSchema, type TideRecord } from './record';
 export { levelsAbout } from './levels';

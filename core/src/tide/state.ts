@@ -28,6 +28,17 @@ function rangesOf(turns: readonly TideExtreme[]): number[] {
   });
 }
 
+/** Hours from the nearest high water: negative before it; NaN where none is known near. @param at ms */
+export function hoursFromHigh(tide: Tide, at: number): number {
+  if (Number.isNaN(tide.height(at))) return NaN;
+  let nearest = NaN;
+  for (const turn of extremesOf(tide, at - 13 * HOUR, at + 13 * HOUR)) {
+    const off = (at - turn.at) / HOUR;
+    if (turn.high && !(Math.abs(off) >= Math.abs(nearest))) nearest = off;
+  }
+  return nearest;
+}
+
 /** The state of a tide at a moment; null where nothing is known of it. @param at ms */
 export function tideState(tide: Tide, at: number): TideState | null {
   const height = tide.height(at);

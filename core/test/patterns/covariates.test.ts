@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { SIMULATED_TIDE, tideOf } from '../../src/tide';
 import fc from 'fast-check';
 import { buildChart, type Chart } from '../../src/chart';
 import type { TimedReading } from '../../src/forecast';
@@ -217,6 +218,16 @@ describe('a covariate', () => {
     expect(later.pressureTrend).to.be.NaN;
     expect([later.wind6, later.wind24]).to.deep.equal([[], []]);
     for (const key of ['bait200', 'fished', 'boats']) expect(of(key)[0], key).to.be.NaN;
+  });
+  it('of the tide counts from the nearest high water, and is not known without one', () => {
+    expect(of('tide')[0]).to.be.NaN;
+    const moments = new Moments({ ...days, frame: { ...days.frame, tide: SIMULATED_TIDE } });
+    const tide = tideOf(SIMULATED_TIDE)!;
+    const moment = moments.at(start);
+    expect(moment.fromHigh).to.be.within(-6.5, 6.5);
+    // That many hours ago, or ahead, it neither rises nor falls.
+    const high = moment.at - moment.fromHigh * HOUR;
+    for (const off of [-0.5, 0.5]) expect(tide.height(high + off * HOUR)).to.be.below(tide.height(high));
   });
   it('of twilight counts from the nearer of sunrise and sunset, and is not known in a polar night', () => {
     const moments = new Moments({ ...days, frame: { ...days.frame, longitude: 0, latitude: 0 } });

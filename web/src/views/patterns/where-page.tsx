@@ -30,6 +30,8 @@ type Picture = (() => string) | null;
 /** Where they were, against where the boat looked: the main chart, what goes together, the days' windows, two covariates against each other. */
 export function WherePage({ log, asked, species, logged, onAsk, onPoint, onFindSimilar }: WherePageProps) {
   const { water } = useWaterState();
+  // A lake has no tide to ask by.
+  const covariates = water.tide ? COVARIATES : COVARIATES.filter((c) => c.key !== 'tide');
   const { question, by, heat, beside, smooth } = asked;
   const { answer, failed } = useAnswer(log, ['where', question, by, smooth], (ask) => ask.where(question, by, smooth, true));
   const other = besideQuestion(question, beside);
@@ -70,7 +72,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onFindS
         </p>
         <div className="flex flex-wrap items-center gap-2">
           <select aria-label={msg('wherePage.by')} className={`${small} w-64`} value={by} onChange={(e) => onAsk({ by: e.target.value })}>
-            {COVARIATES.map((v) => (
+            {covariates.map((v) => (
               <option key={v.key} value={v.key}>
                 {msg('wherePage.by2', { name: covariateName(v.key) })}
               </option>
@@ -199,7 +201,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onFindS
                 onAsk({ heat: next[0] === next[1] ? [heat[1], heat[0]] : next });
               }}
             >
-              {COVARIATES.map((v) => (
+              {covariates.map((v) => (
                 <option key={v.key} value={v.key}>
                   {covariateName(v.key)}
                 </option>

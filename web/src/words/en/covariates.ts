@@ -38,6 +38,7 @@ export const covariates = {
   secchi: 'clarity',
   pressure: 'pressure trend over 6 h',
   current: 'current',
+  tide: 'hours from high water',
   level: 'level trend a week',
   stage: 'season stage',
   moon: 'lit share of the moon',
