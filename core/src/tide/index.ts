@@ -4,6 +4,6 @@ export { Harmonics, type HarmonicConstant } from './harmonic';
 export { extremesOf, type Tide, type TideExtreme } from './extremes';
 export { HighLowTable, type HighOrLow } from './high-low-table';
 export { hoursFromHigh, tideState, type TideState } from './state';
-export { SLACK, streamByTable, towards, type StreamNow, type StreamRow } from './stream';
-export { NO_TIDE, readTide, SIMULATED_TIDE, tideOf, tideSchema, type TideRecord } from './record';
+export { SLACK, streamByTable, towards, windAgainstTide, type StreamNow, type StreamRow } from './stream';
+export { NO_TIDE, readTide, SIMULATED_TIDE, streamOf, tideOf, tideSchema, type TideRecord } from './record';
 export { levelsAbout } from './levels';

@@ -3,6 +3,8 @@ import { MISSING, only, within, words } from '../schema';
 import type { Tide } from './extremes';
 import { Harmonics } from './harmonic';
 import { HighLowTable } from './high-low-table';
+import { tideState } from './state';
+import { streamByTable, type StreamNow } from './stream';
 
 const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/;
 const moment = string()
@@ -56,6 +58,14 @@ export function tideOf(record: TideRecord | null | undefined): Tide | null {
     kept.set(record, tide);
   }
   return tide;
+}
+
+/** The stream at a moment by the record of a tide; null where it has no table of streams, or no tide for it. @param at ms */
+export function streamOf(record: TideRecord | null | undefined, at: number): StreamNow | null {
+  const tide = tideOf(record);
+  const state = tide && record!.stream.length ? tideState(tide, at) : null;
+  const rows = state && record!.stream.map((r) => ({ hour: r.hour, set: r.set_deg, springs: r.springs_ms, neaps: r.neaps_ms }));
+  return rows && streamByTable(rows, state!);
 }
 
 /** Whether a value that was kept is the record of a tide. */

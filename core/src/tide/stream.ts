@@ -53,6 +53,15 @@ export function streamByTable(
   return towards(ea + t * (eb - ea), na + t * (nb - na));
 }
 
+/** From this stream, and this wind, a sea that stands up is worth a word, m/s: judgements. */
+const [STRONG_STREAM, FRESH_WIND] = [0.5, 6];
+
+/** Whether the wind blows against the stream, within 45°, hard enough for a short and steep sea. @param from degrees true @param speed m/s */
+export function windAgainstTide({ set, rate }: StreamNow, from: number, speed: number): boolean {
+  const off = Math.abs(((from - set + 540) % 360) - 180);
+  return rate >= STRONG_STREAM && speed >= FRESH_WIND && off <= 45;
+}
+
 /** A stream from its parts to the east and north, m/s. */
 export function towards(east: number, north: number): StreamNow {
   return { set: (Math.atan2(east, north) / RAD + 360) % 360, rate: Math.hypot(east, north) };

@@ -6,7 +6,11 @@ import {
   extremesOf,
   Harmonics,
   HighLowTable,
+  SIMULATED_TIDE,
   streamByTable,
+  streamOf,
+  tideOf,
+  windAgainstTide,
   tidalAngles,
   tideState,
   type HarmonicConstant,
@@ -214,6 +218,17 @@ describe('a stream by the hour of the tide', () => {
     expect(streamByTable(rows, { fromHigh: -1.5, springs: 0.5 })!.rate).to.be.closeTo(0.45, 1e-12);
     const turned = streamByTable(rows, { fromHigh: 1.5, springs: 1 })!;
     expect([turned.set, turned.rate]).to.deep.equal([270, 0.5]);
+  });
+  it('stands up against a fresh wind that comes from where it goes', () => {
+    expect(windAgainstTide({ set: 80, rate: 0.8 }, 100, 8)).to.equal(true);
+    expect(windAgainstTide({ set: 10, rate: 0.8 }, 350, 8)).to.equal(true);
+    expect(windAgainstTide({ set: 80, rate: 0.8 }, 260, 8)).to.equal(false);
+    expect(windAgainstTide({ set: 80, rate: 0.8 }, 80, 4)).to.equal(false);
+    expect(windAgainstTide({ set: 80, rate: 0.3 }, 80, 8)).to.equal(false);
+    // Of a record: by its own tide and table.
+    const high = extremesOf(tideOf(SIMULATED_TIDE)!, 0, DAY).find((t) => t.high)!;
+    expect(streamOf(SIMULATED_TIDE, high.at - 4 * HOUR)!.set).to.be.closeTo(66, 0.5);
+    expect(streamOf({ ...SIMULATED_TIDE, stream: [] }, high.at)).to.equal(null);
   });
   it('goes on past its ends into the next tide, and says nothing without one', () => {
     // Halfway from 6 h after to 6 h before the next: the sum of a tenth west and a fifth east.

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { CloudUpload, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { readTideTable, type TideFault } from '@restless-shoal/core/formats';
-import { SIMULATED_TIDE, SLACK, streamByTable, tideOf, tideState, type TideRecord } from '@restless-shoal/core/tide';
+import { SIMULATED_TIDE, SLACK, streamOf, tideOf, tideState, type TideRecord } from '@restless-shoal/core/tide';
 import { ask } from '../../api/client';
 import { clockInZone, compass, percent } from '../../parts/format';
 import { Problem } from '../../parts/problem';
@@ -25,7 +25,7 @@ export function TideSection() {
   const at = conditions.at.getTime();
   const tide = tideOf(water.tide);
   const state = useMemo(() => tide && tideState(tide, at), [tide, at]);
-  const stream = state && water.tide ? streamByTable(water.tide.stream.map((r) => ({ hour: r.hour, set: r.set_deg, springs: r.springs_ms, neaps: r.neaps_ms })), state) : null; // prettier-ignore
+  const stream = useMemo(() => streamOf(water.tide, at), [water.tide, at]);
   const zone = water.time_zone;
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     setFailed(null);

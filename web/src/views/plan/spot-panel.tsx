@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { sunPlace } from '@restless-shoal/core/lake';
+import { streamOf } from '@restless-shoal/core/tide';
 import { anchored, anchorFor, comeIn, inCast, twoAnchors, type Lure } from '@restless-shoal/core/passage';
 import type { WaterLog } from '../../api/queries';
 import { compass } from '../../parts/format';
@@ -30,12 +31,16 @@ export interface SpotDrawing {
 
 /** How to come in to a spot, or lie at anchor there: computed from wind, current, sun, depth and lures. */
 export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; onDraw: (drawing: SpotDrawing | null) => void }) {
-  const { chart, ground, conditions, day, frame, log } = useWaterState();
+  const { water: shown, chart, ground, conditions, day, frame, log } = useWaterState();
   const rig = useRig();
   const gear = useGear().gear;
   const [how, setHow] = useState<'come-in' | 'anchor'>('come-in');
-  const [currentSpeed, setCurrent] = useState(lastCurrent(log.readings)?.speed ?? 0);
-  const [currentTo, setCurrentTo] = useState(lastCurrent(log.readings)?.to ?? 0);
+  const [flows] = useState(() => {
+    const stream = streamOf(shown.tide, conditions.at.getTime());
+    return stream ? { speed: stream.rate, to: Math.round(stream.set) } : (lastCurrent(log.readings) ?? { speed: 0, to: 0 });
+  });
+  const [currentSpeed, setCurrent] = useState(flows.speed);
+  const [currentTo, setCurrentTo] = useState(flows.to);
   const water = spot.depth ?? 5;
   const [fishDepth, setFishDepth] = useState(Math.max(0.5, Math.round(water * 0.8 * 2) / 2));
   const [two, setTwo] = useState(false);
@@ -227,7 +232,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
   );
 }
 
-/** The current as it was last read. */
+/** The current as it was last read, where no tide tells it. */
 function lastCurrent(readings: WaterLog['readings']): { speed: number; to: number } | null {
   const found = readings.findLast((r) => r.current_speed_ms !== null);
   return found ? { speed: found.current_speed_ms!, to: found.current_to_deg ?? 0 } : null;

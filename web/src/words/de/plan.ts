@@ -168,6 +168,7 @@ export const plan = {
   'day.anyFish': 'Jeder Fisch',
   'day.largeFish': 'Große Fische',
   'day.thunder': 'Ab {at} ist Gewitter wahrscheinlich: vorher vom Wasser gehen und nach dem letzten Donner lange warten.',
+  'day.windAgainstTide': 'Ab {at} Wind gegen Strom: kurze, steile See.',
   'day.cold': 'Wasser von {surface, number, temperature} tötet schnell: Schwimmweste an.',
   'day.cautions': 'Warnungen',
   'spot.howMany': 'Anker',

@@ -168,6 +168,7 @@ export const plan = {
   'day.anyFish': 'Any fish',
   'day.largeFish': 'Large fish',
   'day.thunder': 'Thunder is likely from {at} on: be off the water before, and wait well after the last thunder.',
+  'day.windAgainstTide': 'Wind against tide from {at} on: a short, steep sea.',
   'day.cold': 'Water of {surface, number, temperature} kills fast: life-jacket on.',
   'day.cautions': 'Cautions',
   'spot.howMany': 'Anchors',
