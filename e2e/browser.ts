@@ -90,3 +90,12 @@ export async function until(holds: () => Promise<boolean>, what: string): Promis
     await new Promise((done) => setTimeout(done, 100));
   }
 }
+
+/** Waits until a dialog is gone, and its entry of the history with it: a step back that is under way would undo what is done next. */
+export async function dialogGone(page: Page): Promise<void> {
+  await page.getByRole('dialog').waitFor({ state: 'detached' });
+  await until(
+    () => page.evaluate(() => (window.history.state as { dialog?: boolean } | null)?.dialog !== true),
+    'the dialog’s entry of the history was gone',
+  );
+}

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import type { BrowserContext, Page } from 'playwright-core';
 import { destination, distance, type LatLon } from '@restless-shoal/core/geo';
 import { makeLogbook } from '@restless-shoal/demo';
-import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
+import { DESK, PHONE, closeBrowser, dialogGone, openPage, until } from './browser';
 import { prepareWater, serve, temporaryFolder, type RunningServer } from './harness';
 import { whyHere } from './why-here';
 
@@ -92,7 +92,7 @@ describe('a day on the Deck', () => {
     await page.getByLabel('Wind from').fill('240');
     await page.getByLabel('Wind speed').fill('4');
     await page.getByRole('button', { name: 'Log it' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
 
     await openForecast(page);
     const before = [(await whyHere(page, one)).chance, (await whyHere(page, two)).chance, (await whyHere(page, three)).chance];

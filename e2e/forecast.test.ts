@@ -7,7 +7,7 @@ import { destination, type LatLon } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { makeLogbook } from '@restless-shoal/demo';
 import { violations } from './access';
-import { closeBrowser, openPage, PHONE, until } from './browser';
+import { PHONE, closeBrowser, dialogGone, openPage, until } from './browser';
 import { ask, command, serve, temporaryFolder, type RunningServer } from './harness';
 import { whyHere } from './why-here';
 
@@ -146,12 +146,12 @@ describe('the Forecast', () => {
     await page.getByText('Depth first, counts, before any log: a number from 0 to 2 is needed').waitFor();
     await page.getByLabel('Depth first: counts, before any log').fill('0');
     await page.getByRole('button', { name: 'Keep these' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await until(async () => (await places.textContent()) !== before, 'the places followed');
     await page.getByRole('button', { name: 'Set the strategies' }).click();
     await page.getByRole('button', { name: 'Reset to defaults' }).click();
     await page.getByRole('button', { name: 'Keep these' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await until(async () => (await places.textContent()) === before, 'the places were as before');
     await context.close();
   });
@@ -170,7 +170,7 @@ describe('the Forecast', () => {
     const warmest = page.getByLabel('Leaves water warmer than');
     await warmest.fill(String(Number(await warmest.inputValue()) + 0.5));
     await page.getByRole('button', { name: 'Keep these' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     expect(await stands()).to.deep.equal({ at: before.at, stale: 'true' });
     await page.keyboard.press('5');
     await until(async () => {

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Locator, Page } from 'playwright-core';
 import type { LoggedTrip, StoredContact, TripDetail } from '@restless-shoal/core/contract';
 import { violations } from './access';
-import { DESK, openPage, PHONE, until, type OpenPage, type PageOptions } from './browser';
+import { DESK, PHONE, dialogGone, openPage, type OpenPage, type PageOptions, until } from './browser';
 import { ask } from './harness';
 import { loggedWater } from './logged-water';
 
@@ -320,7 +320,7 @@ describe('a spot', () => {
     await sheet.getByLabel('Name').fill('Long point');
     await sheet.getByRole('button', { name: 'Save' }).click();
     // Once it is safe on the device the sheet closes.
-    await sheet.waitFor({ state: 'detached' });
+    await dialogGone(page);
     await page.goto(`${served().url}/logbook?show=spots`);
     const spot = page.getByTestId('spots').getByRole('button', { name: /^Long point/ });
     await spot.getByText(/\d+ stops?, [\d.]+ h · .*Landed/).waitFor();
@@ -328,7 +328,7 @@ describe('a spot', () => {
     await spot.click();
     await sheet.getByLabel('Notes').fill('Hard bottom to 5 m');
     await sheet.getByRole('button', { name: 'Save' }).click();
-    await sheet.waitFor({ state: 'detached' });
+    await dialogGone(page);
     await page.getByTestId('spots').getByText('Hard bottom to 5 m').waitFor();
     await spot.click();
     await sheet.getByRole('button', { name: 'Delete spot …' }).click();

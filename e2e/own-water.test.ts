@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
 import { destination, metricPlane, ringsArea, outlineToRings, utmEpsg, type OutlineGeometry } from '@restless-shoal/core/geo';
-import { closeBrowser, DESK, openPage, PHONE, until } from './browser';
+import { DESK, PHONE, closeBrowser, dialogGone, openPage, until } from './browser';
 import { ask, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
@@ -214,7 +214,7 @@ describe('several waters', () => {
     await page.getByLabel('Surface', { exact: true }).fill('21');
     await until(async () => page.url().includes('if-surface=21'), 'the address said it');
     await page.goBack();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     expect(new URL(page.url()).pathname).to.equal('/brief');
     expect(await page.getByRole('button', { name: /Back to the log/ }).isVisible()).to.equal(true);
     await until(async () => page.url().includes('if-surface=21'), 'the address says it there, too');

@@ -5,7 +5,7 @@ import { distance } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { makeLogbook } from '@restless-shoal/demo';
 import { violations } from './access';
-import { openPage, ownErrors, PHONE, until } from './browser';
+import { PHONE, dialogGone, openPage, ownErrors, until } from './browser';
 import { ask, runningTrip } from './harness';
 import { loggedWater } from './logged-water';
 
@@ -139,6 +139,7 @@ describe('running the plan on the water', () => {
       .first()
       .click();
     await page.getByRole('dialog').getByRole('button', { name: /Nothing/ }).first().click(); // prettier-ignore
+    await dialogGone(page);
     await until(async () => (await runningTrip<{ stops: { outcome: string | null }[] }>(served())).stops.length === 1, 'the stop was on the server'); // prettier-ignore
     // The next one is on the line, and the plan is made anew from here.
     await until(async () => !(await page.getByTestId('plan-line').textContent())!.startsWith(kept.stops[0].name) || kept.stops[1].name === kept.stops[0].name, 'the Deck went on to the next'); // prettier-ignore

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { newId } from '@restless-shoal/core/logbook';
-import { closeBrowser, openPage, PHONE, until } from './browser';
+import { PHONE, closeBrowser, dialogGone, openPage, until } from './browser';
 import { runningTrip, serve, temporaryFolder, type RunningServer } from './harness';
 
 const data = temporaryFolder();
@@ -86,7 +86,7 @@ describe('a reading of the water', () => {
     await page.getByLabel('Wind from').fill('200');
     await page.getByLabel('Wind speed').fill('10 kn');
     await page.getByRole('button', { name: 'Log it' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await until(async () => (await page.getByRole('banner').textContent())!.includes('20.0 °C'), 'the Strip shows the reading');
     expect(await page.getByRole('banner').textContent()).to.include('SSW 5 m/s');
     await context.close();

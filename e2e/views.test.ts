@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
 import { violations } from './access';
-import { DESK, openPage, PHONE, until } from './browser';
+import { DESK, PHONE, dialogGone, openPage, until } from './browser';
 import { ask } from './harness';
 import { loggedWater } from './logged-water';
 
@@ -191,7 +191,7 @@ describe('the Brief', () => {
     await readings.fill(typed.join('\n'));
     expect(await page.getByTestId('profile-line').textContent()).to.match(/thermocline [12]\.\d–[45]\.\d m/);
     await page.getByRole('button', { name: /Log this profile, 16 readings/ }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await until(async () => (await headline(page)) !== before, 'the window changed');
     const bottom = Number(/(\d+\.\d) m\./.exec((await headline(page))!)![1]);
     expect(bottom).to.be.below(5);
@@ -229,7 +229,7 @@ describe('the Brief', () => {
     await page.getByLabel('Light limit: this').fill('0.5');
     await page.getByLabel('and so many times the clarity').fill('1');
     await page.getByRole('button', { name: 'Keep these' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await page.getByText('(0.5 m + 1 × clarity)').waitFor();
     await context.close();
   });
@@ -383,7 +383,7 @@ describe('read in feet, °F and mph', () => {
     await page.getByLabel('Clarity (Secchi)').fill('7');
     await page.getByLabel('Wind speed').fill('4 m/s');
     await page.getByRole('button', { name: 'Log it' }).click();
-    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await dialogGone(page);
     await page.getByText('66.0 °F').waitFor();
     expect(await leftInSi(page), 'the Deck while a trip runs').to.deep.equal([]);
     const [{ id }] = await ask<{ id: string }[]>(water(), '/waters');
