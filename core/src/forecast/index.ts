@@ -43,7 +43,7 @@ export { Predictor, predict, chanceOverTrips, type Forecast } from './predict';
 export { scoresOf, betterBy, calibrationSlope, logScore, type HeldLook, type Scores, type Scored } from './scores';
 export { bestPlaces, placeName, reasonsAt, teaching, type Place, type PlaceCode, type PlaceShape } from './places';
 export { FACTORS, type Reason, type ReasonCode, type Factor } from './reasons';
-export { ofLarge, type SizeModel } from './size';
+export { chancesOfLarge, ofLarge, type SizeModel } from './size';
 export { borrowFrom, ENOUGH_OF_ITS_OWN, LEAST_BORROWED, type Borrowed } from './borrow';
 export { packModel, unpackModel } from './pack-model';
 export { indexCells, regionFrom } from './region';

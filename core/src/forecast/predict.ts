@@ -85,7 +85,7 @@ export class Predictor {
   private readonly withDay: CellsWithDay;
   /** What lasts of the strategies of which a part does that counts by the day, row by row. */
   private readonly strategies: Float32Array;
-  private readonly chances: ChanceTable;
+  private readonly table: ChanceTable;
   private readonly total: DayTotal;
 
   constructor(
@@ -100,7 +100,7 @@ export class Predictor {
     this.staticVariance = new Float64Array(n);
     this.withDay = new CellsWithDay(this.design, cells, covariance);
     this.strategies = new Float32Array(n * STATIC_SCALED_BY_DAY.length);
-    this.chances = new ChanceTable(tripSpread);
+    this.table = new ChanceTable(tripSpread);
     this.total = new DayTotal(this.design, beta, cells, profile);
     const row = new SparseRow();
     for (let i = 0; i < n; i++) {
@@ -131,10 +131,21 @@ export class Predictor {
 
   /** @param today change of the log rate of each cell by what was seen earlier today, if anything was */
   on(day: Day, today: Float32Array | null = null): Forecast {
-    const { model, cells, staticRate, staticVariance, chances, strategies } = this;
+    return this.work(day, today, true);
+  }
+
+  /** The chances of a day alone, in a fraction of the time. @param today as for a whole forecast */
+  chances(day: Day, today: Float32Array | null = null): Float32Array {
+    return this.work(day, today, false).probability;
+  }
+
+  /** @param intervals whether they are wanted, and depths; without them only the chances are filled in */
+  private work(day: Day, today: Float32Array | null, intervals: boolean): Forecast {
+    const { model, cells, staticRate, staticVariance, table, strategies } = this;
     const n = cells.count;
+    const probability = new Float32Array(n);
     const out: Forecast = {
-      probability: new Float32Array(n),
+      probability,
       low: new Float32Array(n),
       high: new Float32Array(n),
       depthTop: new Float32Array(n),
@@ -142,8 +153,8 @@ export class Predictor {
     };
     const at = designDay(model.profile, day);
     const own = this.ownOf(at);
-    const { rate, variance: spreadOfDepth, withOwn, times, from, value, index } = this.byDepth(at, own);
-    const holding = holdingTable(model.holding, model.profile, at, day.maxDepth);
+    const { rate, variance: spreadOfDepth, withOwn, times, from, value, index } = this.byDepth(at, own, intervals);
+    const holding = intervals ? holdingTable(model.holding, model.profile, at, day.maxDepth) : null;
     const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
     const { values, width, wind } = this.withDay;
     const [baitEntry, entries] = [this.withDay.entryOf('bait'), STATIC_SCALED_BY_DAY.map((strategy) => this.withDay.entryOf(strategy))];
@@ -162,35 +173,35 @@ export class Predictor {
       if (!Number.isNaN(depth)) {
         const b = Math.min(rate.length - 1, Math.round(depth / DEPTH_STEP));
         const [up, down] = [fetch[i * FETCH_DIRECTIONS + upwind], fetch[i * FETCH_DIRECTIONS + downwind]];
-        const row = i * width;
-        let half = 0;
-        for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
-        for (let k = 0; k < count; k++) {
-          x[k] = times[b * count + k] * strategies[i * count + k];
-          half += x[k] * values[row + entries[k]];
-        }
         const blown = blownBy(up, down, windSpeed);
         const open = openBy(up, down, windSpeed);
-        half += blown * (bait * values[row + baitEntry] + values[row + wind]) + open * values[row + wind + 1];
         const hard = hardness[i] - 0.4;
+        for (let k = 0; k < count; k++) x[k] = times[b * count + k] * strategies[i * count + k];
         x[count] = blown;
         x[count + 1] = open;
         // What hardness by temperature has in common with what lasts is in the entries of temperature already.
         x[count + 2] = Number.isNaN(hard) ? 0 : hard;
         eta += rate[b];
-        for (let j = 0; j < m; j++) {
-          const v = x[j];
-          eta += v * coefficients[j];
-          let sum = withOwn[b * m + j];
-          for (let k = 0, pair = j * m; k <= j; k++) sum += x[k] * among[pair + k];
-          half += v * sum;
+        for (let j = 0; j < m; j++) eta += x[j] * coefficients[j];
+        if (intervals) {
+          const row = i * width;
+          let half = 0;
+          for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
+          for (let k = 0; k < count; k++) half += x[k] * values[row + entries[k]];
+          half += blown * (bait * values[row + baitEntry] + values[row + wind]) + open * values[row + wind + 1];
+          for (let j = 0; j < m; j++) {
+            let sum = withOwn[b * m + j];
+            for (let k = 0, pair = j * m; k <= j; k++) sum += x[k] * among[pair + k];
+            half += x[j] * sum;
+          }
+          variance += spreadOfDepth[b] + 2 * half;
         }
-        variance += spreadOfDepth[b] + 2 * half;
       }
+      probability[i] = table.at(eta);
+      if (!holding) continue;
       const spread = Z80 * Math.sqrt(Math.max(0, variance) + BEYOND_TERMS ** 2);
-      out.probability[i] = chances.at(eta);
-      out.low[i] = chances.at(eta - spread);
-      out.high[i] = chances.at(eta + spread);
+      out.low[i] = table.at(eta - spread);
+      out.high[i] = table.at(eta + spread);
       const h = Number.isNaN(depth) ? 0 : Math.min(holding.top.length - 1, Math.round(depth / HOLDING_STEP));
       out.depthTop[i] = holding.top[h];
       out.depthBottom[i] = holding.bottom[h];
@@ -229,7 +240,7 @@ export class Predictor {
   }
 
   /** What follows on a day from the depth alone, a row a step of depth. */
-  private byDepth(day: DesignDay, { columns }: Own): DepthRows {
+  private byDepth(day: DesignDay, { columns }: Own, intervals: boolean): DepthRows {
     const { model, cells, design } = this;
     const { beta, covariance } = model;
     const kept = Math.round(Math.sqrt(covariance.length));
@@ -259,6 +270,7 @@ export class Predictor {
       for (let a = 0; a < row.n; a++) {
         const [ia, va] = [row.index[a], row.value[a]];
         out.rate[b] += va * beta[ia];
+        if (!intervals) continue;
         const base = ia * kept;
         out.variance[b] += va * va * covariance[base + ia];
         for (let c = 0; c < a; c++) out.variance[b] += 2 * va * row.value[c] * covariance[base + row.index[c]];
@@ -266,6 +278,7 @@ export class Predictor {
           for (const [c, v] of parts) out.withOwn[b * columns.length + j] += va * v * covariance[base + c];
         });
       }
+      if (!intervals) continue;
       this.withDay.fillOfDepth(read, depth, day);
       out.index.set(read.index.subarray(0, read.n), out.from[b]);
       out.value.set(read.value.subarray(0, read.n), out.from[b]);

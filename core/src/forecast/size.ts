@@ -105,6 +105,17 @@ const standard = (x: number[], mean: number[], spread: number[]): number[] => [
   ...x.map((v, k) => (Number.isNaN(v) ? 0 : Math.max(-3, Math.min(3, (v - mean[k]) / spread[k])))),
 ];
 
+/** A chance of at least one, where so much of what there is counts. */
+const thinned = (p: number, share: number): number => -Math.expm1(Math.log1p(-Math.min(0.9999, p)) * share);
+
+/** The chances of large fish alone: see `ofLarge`. */
+export function chancesOfLarge(chances: Float32Array, size: SizeModel, cells: CellTable, species: SpeciesProfile, day: Day): Float32Array {
+  const today = designDay(species, day);
+  return chances.map((p, i) =>
+    thinned(p, 1 / (1 + Math.exp(-dot(standard(covariates(cells, i, today), size.mean, size.spread), size.beta)))),
+  );
+}
+
 /**
  * The forecast of large fish: the chance thinned by the share of the fish at a cell and day that are large, the
  * interval widened by how unsure that share is.
@@ -112,7 +123,6 @@ const standard = (x: number[], mean: number[], spread: number[]): number[] => [
 export function ofLarge(forecast: Forecast, size: SizeModel, cells: CellTable, species: SpeciesProfile, day: Day): Forecast {
   const today = designDay(species, day);
   const n = size.beta.length;
-  const thinned = (p: number, share: number): number => -Math.expm1(Math.log1p(-Math.min(0.9999, p)) * share);
   const out: Forecast = { ...forecast, probability: forecast.probability.slice(), low: forecast.low.slice(), high: forecast.high.slice() };
   for (let i = 0; i < cells.count; i++) {
     const z = standard(covariates(cells, i, today), size.mean, size.spread);

@@ -1,6 +1,7 @@
 import { chartAtLevel, type Chart } from '../chart';
 import {
   bestPlaces,
+  chancesOfLarge,
   fitModel,
   indexCells,
   ofLarge,
@@ -120,11 +121,13 @@ export type LogForPlans = Pick<StopsLogged, 'responses' | 'contacts'> & {
   stops: (StopsLogged['stops'][number] & { boats_near: number | null })[];
 };
 
-/** The water at the level of a day, the model, and the chance of each cell at each step. */
+/** The water at the level of a day, the model, and the chances of each cell at each step. */
 interface Hours {
   cells: Chart['cells'];
   used: Model;
-  all: { forecast: Forecast; moved: Float32Array | null }[];
+  chances: Float32Array[];
+  /** The whole forecast of the middle of the day, and what was seen today did to it. */
+  middle: { forecast: Forecast; moved: Float32Array | null };
 }
 
 /** Plans days on one water, from its chart, what was fitted to its log, and the log's stops. */
@@ -171,13 +174,19 @@ export class DayPlanner {
     const { cells } = chartAtLevel(this.chart, days[0].level);
     const ready = this.predictorFor(species, cells);
     const used = ready.model;
-    const all = days.map((day) => {
-      const before = ready.on(day);
-      const moved = withinDayUpdate(used.today, earlier, before.probability, cells, day.conditions.at.getTime());
-      const any = moved ? ready.on(day, moved) : before;
-      return { forecast: large && used.size ? ofLarge(any, used.size, cells, used.profile, day) : any, moved };
+    const size = large ? used.size : null;
+    const movedBy = (day: Day): Float32Array | null =>
+      earlier.length ? withinDayUpdate(used.today, earlier, ready.chances(day), cells, day.conditions.at.getTime()) : null;
+    const chances = days.map((day) => {
+      const any = ready.chances(day, movedBy(day));
+      return size ? chancesOfLarge(any, size, cells, used.profile, day) : any;
     });
-    this.hours = { key, found: { cells, used, all } };
+    // Places are chosen in the middle of the day.
+    const day = days[Math.floor(days.length / 2)];
+    const moved = movedBy(day);
+    const any = ready.on(day, moved);
+    const middle = { forecast: size ? ofLarge(any, size, cells, used.profile, day) : any, moved };
+    this.hours = { key, found: { cells, used, chances, middle } };
     return this.hours.found;
   }
 
@@ -203,8 +212,7 @@ export class DayPlanner {
   /** The run sheet of a day, from what the forecast, the log, the weather and the boat say. */
   plan(request: DayPlanRequest): DayPlanAnswer {
     const { days, step, weather } = request;
-    const { cells, used, all } = this.hoursOf(request);
-    const middle = all[Math.floor(all.length / 2)];
+    const { cells, used, chances, middle } = this.hoursOf(request);
     const charted = this.chart.soundings > 0;
     this.chances = charted ? middle.forecast.probability : null;
     const indexOf = indexCells(cells);
@@ -213,7 +221,7 @@ export class DayPlanner {
     const at = days[Math.floor(days.length / 2)];
     const places = charted ? bestPlaces(used, cells, at, middle.forecast, new Map(), PLACES, around, middle.moved) : [];
     // Where no depth is charted nothing is forecast.
-    const hours = charted ? all.map((h) => h.forecast.probability) : null;
+    const hours = charted ? chances : null;
     const learned = this.learnedBites(request);
     const brings = bringsOf(learned, request.rods);
     const before = [...this.loggedStops(), ...request.today];
@@ -271,10 +279,10 @@ export class DayPlanner {
   /** After a blank: what today's looks have tested, and the next three stops. */
   reset(request: ResetRequest): ResetAnswer {
     const { days, species } = request;
-    const { cells, all } = this.hoursOf(request);
-    const now = all[0].forecast.probability;
+    const { cells, chances } = this.hoursOf(request);
+    const now = chances[0];
     const strategies = fitModel(species, cells, []);
-    const alone = new Predictor(strategies, cells).on(days[0]).probability;
+    const alone = new Predictor(strategies, cells).chances(days[0]);
     const mean = (chance: Float32Array): number => chance.reduce((s, v) => s + v, 0) / Math.max(1, chance.length);
     const { windFrom, windSpeed } = days[0].conditions;
     const account = accountOf({
@@ -285,7 +293,7 @@ export class DayPlanner {
       windFrom,
       windSpeed,
       sun: request.sun,
-      laterHours: all.length > 1 ? Math.max(...all.slice(1).map((h) => mean(h.forecast.probability))) / Math.max(1e-9, mean(now)) : null,
+      laterHours: chances.length > 1 ? Math.max(...chances.slice(1).map(mean)) / Math.max(1e-9, mean(now)) : null,
       holding: strategyDay(species, days[0]).holding,
     });
     const grids = this.gridsOf(request.water, days[0].level);

@@ -6,6 +6,7 @@ import {
   dayFor,
   fitModel,
   packModel,
+  Predictor,
   predict,
   speciesOdds,
   unpackModel,
@@ -98,6 +99,8 @@ describe('a forecast from any log', () => {
             expect(JSON.stringify(says)).to.not.match(/null|Infinity/);
           }
         }
+        // Chances alone are the same chances.
+        expect(new Predictor(model, cells).chances(day)).to.deep.equal(forecast.probability);
         expect(predict(unpackModel(packModel(model)), cells, day).probability).to.deep.equal(forecast.probability);
         const borrowed = borrowFrom(model, 'Other mere');
         if (borrowed) chances(predict(fitModel(zander, cells, [], { borrowed }), cells, day).probability);

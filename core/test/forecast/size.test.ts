@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { fitModel, ofLarge, predict, type SpeciesLook } from '../../src/forecast';
+import { fitModel, chancesOfLarge, ofLarge, predict, type SpeciesLook } from '../../src/forecast';
 import { seeded } from '../../src/numbers';
 import { cells, certain, day, log, mean, zander } from '../support/planted-log';
 
@@ -49,6 +49,7 @@ describe('large fish', () => {
     );
     const any = predict(model, cells, day);
     const large = ofLarge(any, model.size!, cells, zander, day);
+    expect(chancesOfLarge(any.probability, model.size!, cells, zander, day)).to.deep.equal(large.probability);
     for (let i = 0; i < cells.count; i += 7) {
       expect(large.probability[i]).to.be.below(any.probability[i]);
       expect(large.low[i]).to.be.at.most(large.probability[i]);
