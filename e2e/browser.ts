@@ -95,7 +95,8 @@ export async function until(holds: () => Promise<boolean>, what: string): Promis
 export async function dialogGone(page: Page): Promise<void> {
   await page.getByRole('dialog').waitFor({ state: 'detached' });
   await until(
-    () => page.evaluate(() => (window.history.state as { dialog?: boolean } | null)?.dialog !== true),
+    () =>
+      page.evaluate(() => (globalThis as unknown as { history: { state: { dialog?: boolean } | null } }).history.state?.dialog !== true),
     'the dialog’s entry of the history was gone',
   );
 }
