@@ -191,6 +191,8 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
   const days = spec.staticColumns;
   const sum = new Float64Array(days);
   const touched = new Int32Array(days);
+  // By the cell a column was last met at: its sum may be nothing although it was met, and it would count twice.
+  const metAt = new Int32Array(days).fill(-1);
   const ofDays = new Float64Array(days * days);
   for (let run = 0; run + 1 < runs.length; run += every) {
     const [from, to] = [staticRows[run], staticRows[run + 1]];
@@ -203,7 +205,10 @@ export function information(problem: Problem, beta: Float64Array, spec: DesignSp
       for (let a = first; a < end; a++) {
         const i = dayIndex[a];
         const wa = weight * dayValue[a];
-        if (sum[i] === 0) touched[n++] = i;
+        if (metAt[i] !== run) {
+          metAt[i] = run;
+          touched[n++] = i;
+        }
         sum[i] += wa;
         const line = i * days;
         for (let b = first; b <= a; b++) ofDays[line + dayIndex[b]] += wa * dayValue[b];

@@ -115,25 +115,8 @@ export class Search {
     return gradient;
   }
 
-  /**
-   * Cholesky factor of the information with the penalties. Of a log of the oddest kind (a handful of looks, efforts from nothing to a
-   * sea) the sum need not be positive definite: the least ridge that makes it so is added then. Steps still end at the same mode, since
-   * the gradient is untouched; intervals come out narrower than they should.
-   */
+  /** Cholesky factor of the information with the penalties. */
   private factorOf(info: Float64Array): Float64Array {
-    for (let ridge = 0; ; ridge = ridge === 0 ? LEAST_RIDGE : ridge * 100) {
-      const hessian = this.hessian(info, ridge);
-      try {
-        choleskyInPlace(hessian, this.spec.columns);
-        return hessian;
-      } catch (error) {
-        if (ridge > MOST_RIDGE) throw error;
-      }
-    }
-  }
-
-  /** @param ridge added to the diagonal, as a share of its largest */
-  private hessian(info: Float64Array, ridge: number): Float64Array {
     const { columns: p, terms } = this.spec;
     const hessian = Float64Array.from(info);
     for (let i = 0; i < EFFORT_KINDS.length; i++) hessian[i * p + i] += BASE_PRECISION;
@@ -142,10 +125,7 @@ export class Search {
         for (let b = 0; b <= a; b++)
           hessian[(term.start + a) * p + term.start + b] += this.lambda[t] * this.penalties[t][a * term.count + b];
     });
-    if (ridge === 0) return hessian;
-    let most = 0;
-    for (let i = 0; i < p; i++) most = Math.max(most, hessian[i * p + i]);
-    for (let i = 0; i < p; i++) hessian[i * p + i] += ridge * most;
+    choleskyInPlace(hessian, p);
     return hessian;
   }
 
@@ -159,9 +139,6 @@ export class Search {
     return longest;
   }
 }
-
-/** Shares of the largest entry of the diagonal: where a ridge begins, and beyond which none is tried. */
-const [LEAST_RIDGE, MOST_RIDGE] = [1e-12, 1];
 
 const startOf = ({ startsAt, prior }: TermDeclaration, looks: number): number => (looks && startsAt) || prior;
 
