@@ -27,7 +27,7 @@ import { Sea } from './sea';
 import { searchPasses, type PassWish, type SearchPasses } from './search-passes';
 import { USUAL_PACE } from './stay-or-leave';
 import { WaysFrom, WaysKnown } from './ways';
-import { weatherAt, type WeatherHour } from './weather';
+import { windOfDay, type WeatherHour } from './weather';
 
 /** The water as a boat meets it. */
 export interface BoatOnWater {
@@ -85,7 +85,7 @@ export interface DayPlanAnswer {
   /** What the sheet counts with, and what of the log it was learned from; null: too little, so what is usual. */
   brings: SpotBrings;
   learned: StopBites | null;
-  /** Share of the water whose depth is charted. */
+  /** Share of the water whose depth is not charted, 0–1. */
   uncharted: number;
 }
 
@@ -228,7 +228,6 @@ export class DayPlanner {
     const pressure = (at: Point): Pressure => pressureAt(at, before, request.from);
     const spots = daySpots(places, request.own, indexOf, hours, brings, request.wishes, request.times, (at) => pressure(at).rested);
     const grids = this.gridsOf(request.water, days[0].level);
-    const { windFrom, windSpeed } = days[0].conditions;
     const sheet = runSheet({
       ...request,
       known: this.ways,
@@ -236,12 +235,7 @@ export class DayPlanner {
       waters: grids,
       step,
       sea: cells.count ? new Sea(cells) : null,
-      wind: (at) => {
-        const w = weatherAt(weather, at);
-        if (w.windSpeed !== null && w.windFrom !== null) return { from: w.windFrom, speed: w.windSpeed, gust: w.gust ?? w.windSpeed };
-        // Without a table the wind as it was last read stands for the day; in a gap of one nothing is said.
-        return weather.length ? null : { from: windFrom, speed: windSpeed, gust: windSpeed };
-      },
+      wind: windOfDay(weather, days[0].conditions),
     });
     const byId = new Map(places.map((p) => [placeId(p), p]));
     return {

@@ -82,5 +82,14 @@ export { driftLine, driftOf, WINDAGE, type Drift, type DriftLine, type WindAndCu
 export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type TrolledDepth } from './casting';
 export { comeIn, type ComeIn, type ComeInCode, type Lure, type SpotToFish } from './come-in';
 export { anchored, anchorFor, inCast, SCOPE, twoAnchors, YAW, type AnchorAnswer, type AnchorCode, type AnchorInputs } from './anchor';
-export { homeRoughFrom, roughness, Sea, type WindBy } from './sea';
-export { readWeather, simulatedWeather, thunderFrom, weatherAt, weatherGaps, type WeatherFault, type WeatherHour } from './weather';
+export { homeRoughFrom, roughness, Sea, windAgainstTideFrom, type WindBy } from './sea';
+export {
+  readWeather,
+  simulatedWeather,
+  thunderFrom,
+  weatherAt,
+  weatherGaps,
+  windOfDay,
+  type WeatherFault,
+  type WeatherHour,
+} from './weather';

@@ -14,8 +14,8 @@ export interface FishedStop {
 
 /** What a stop brings. */
 export interface StopBites {
-  /** Share of stops with fish at which any of them bite at all, 0–1. */
-  willing: number;
+  /** Share of stops with fish at which any of them bite at all, 0–1; null where too few stops say whether fish were seen. */
+  willing: number | null;
   /** Bites that a long stay brings where they do. */
   bites: number;
   /** Rod-minutes in which 63 % of them come. */
@@ -52,7 +52,7 @@ export function learnBites(stops: readonly FishedStop[]): StopBites | null {
   }
   // Whether fish are there is the forecast's part: willing are those that were seen and bit.
   const seen = fished.filter((s) => s.fishSeen);
-  const willing = seen.length >= LEAST.stops ? fitAtPace(seen, best!.pace).share : 1;
+  const willing = seen.length >= LEAST.stops ? fitAtPace(seen, best!.pace).share : null;
   return { willing, bites: best!.bites, pace: best!.pace, stops: fished.length, bitten };
 }
 

@@ -1,6 +1,7 @@
 import { effectiveFetch, type CellTable } from '../chart';
 import { CELL, cellKey, type Point } from '../geo';
 import { waveHeight } from '../lake';
+import { streamOf, windAgainstTide, type TideRecord } from '../tide';
 import type { Way } from './ways';
 
 /** The waves on a water for any wind, cell by cell as they are asked for. */
@@ -69,4 +70,14 @@ export function roughness(
     const over = sea.at(centres(k), wind.from, wind.speed) / limit - 0.5;
     return over <= 0 ? 0 : 6 * over * over + 2 * over;
   });
+}
+
+/** From when on in a span the wind blows against the stream hard enough for a short and steep sea, looked at hour by hour, ms; null: at no time, or nothing is known. */
+export function windAgainstTideFrom(tide: TideRecord | null, wind: WindBy, from: number, to: number): number | null {
+  if (!tide) return null;
+  for (let at = from; at <= to; at += 3_600_000) {
+    const [stream, blows] = [streamOf(tide, at), wind(at)];
+    if (stream && blows && windAgainstTide(stream, blows.from, blows.speed)) return at;
+  }
+  return null;
 }

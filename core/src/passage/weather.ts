@@ -1,5 +1,6 @@
 import { csvRows, FormatError } from '../formats';
 import { readTime } from '../logbook';
+import type { WindBy } from './sea';
 
 /** Weather of an hour as a table has it. SI. */
 export interface WeatherHour {
@@ -190,3 +191,15 @@ export function simulatedWeather(
   }
   return out;
 }
+
+/**
+ * The wind through a planned day: by the table; without one as it was last read. In a gap of the table nothing is said.
+ * @param read degrees true from which it blows, m/s
+ */
+export const windOfDay =
+  (weather: WeatherHour[], read: { windFrom: number; windSpeed: number }): WindBy =>
+  (at) => {
+    if (!weather.length) return { from: read.windFrom, speed: read.windSpeed, gust: read.windSpeed };
+    const { windFrom, windSpeed, gust } = weatherAt(weather, at);
+    return windFrom === null || windSpeed === null ? null : { from: windFrom, speed: windSpeed, gust: gust ?? windSpeed };
+  };

@@ -3,7 +3,7 @@ import { MISSING, only, within, words } from '../schema';
 import type { Tide } from './extremes';
 import { Harmonics } from './harmonic';
 import { HighLowTable } from './high-low-table';
-import { tideState } from './state';
+import { tideState, type TideState } from './state';
 import { streamByTable, type StreamNow } from './stream';
 
 const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/;
@@ -60,10 +60,13 @@ export function tideOf(record: TideRecord | null | undefined): Tide | null {
   return tide;
 }
 
-/** The stream at a moment by the record of a tide; null where it has no table of streams, or no tide for it. @param at ms */
-export function streamOf(record: TideRecord | null | undefined, at: number): StreamNow | null {
+/**
+ * The stream at a moment by the record of a tide; null where it has no table of streams, or no tide for it.
+ * @param at ms @param known the state of the tide then, where it was worked out already
+ */
+export function streamOf(record: TideRecord | null | undefined, at: number, known: TideState | null = null): StreamNow | null {
   const tide = tideOf(record);
-  const state = tide && record!.stream.length ? tideState(tide, at) : null;
+  const state = tide && record!.stream.length ? (known ?? tideState(tide, at)) : null;
   const rows = state && record!.stream.map((r) => ({ hour: r.hour, set: r.set_deg, springs: r.springs_ms, neaps: r.neaps_ms }));
   return rows && streamByTable(rows, state!);
 }

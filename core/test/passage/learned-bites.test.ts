@@ -25,9 +25,9 @@ describe('bites learned from stops', () => {
     ]) {
       const found = [1, 2, 3, 4].map((seed) => learnBites(simulated(600, willing, bites, pace, seed))!);
       const mean = (value: (f: (typeof found)[number]) => number): number => found.reduce((s, f) => s + value(f), 0) / found.length;
-      expect(mean((f) => f.willing)).to.be.closeTo(willing, 0.08);
+      expect(mean((f) => f.willing!)).to.be.closeTo(willing, 0.08);
       // The two are told apart badly where few bite; their product, what a long stop brings, is what a plan counts with.
-      expect(mean((f) => f.willing * f.bites) / (willing * bites)).to.be.within(0.85, 1.15);
+      expect(mean((f) => f.willing! * f.bites) / (willing * bites)).to.be.within(0.85, 1.15);
       expect(mean((f) => f.pace) / pace).to.be.within(0.75, 1.3);
     }
   });
@@ -35,6 +35,10 @@ describe('bites learned from stops', () => {
     const short = learnBites(simulated(12, 0.8, 3, 60, 3));
     expect(short!.pace).to.be.within(12, 50);
     expect(learnBites(simulated(7, 1, 3, 20, 1))).to.equal(null);
+    // Who marks no fish tells how fast they bite, and not at what share of stops with fish.
+    const unmarked = learnBites(simulated(300, 0.6, 2.5, 15, 2).map((s) => ({ ...s, fishSeen: false })))!;
+    expect(unmarked.willing).to.equal(null);
+    expect(unmarked.pace).to.be.within(10, 22);
     expect(learnBites(simulated(100, 0, 3, 20, 1))).to.equal(null);
   });
   it('reads stops as they were logged: rods, bites of the species, fish that were seen there', () => {

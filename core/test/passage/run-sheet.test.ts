@@ -14,9 +14,12 @@ import {
   thunderFrom,
   weatherAt,
   weatherGaps,
+  windAgainstTideFrom,
+  windOfDay,
   type SheetInputs,
   type SheetSpot,
 } from '../../src/passage';
+import { extremesOf, SIMULATED_TIDE, tideOf } from '../../src/tide';
 import { boatWater, EAST, NORTH, rectangle } from '../support/boat-water';
 
 const HOUR = 3_600_000;
@@ -136,6 +139,19 @@ describe('the sea along a run', () => {
   });
 });
 
+describe('wind against tide', () => {
+  it('is told from the hour on at which a fresh wind stands against the stream; not without a stream or a wind', () => {
+    const high = extremesOf(tideOf(SIMULATED_TIDE)!, 0, 26 * HOUR).find((t) => t.high)!.at;
+    // Two hours before high water the stream sets to 70°; a wind from there stands against it, until it turns.
+    const wind = () => ({ from: 70, speed: 9, gust: 12 });
+    const from = windAgainstTideFrom(SIMULATED_TIDE, wind, high - 9 * HOUR, high + 6 * HOUR)!;
+    expect((from - high) / HOUR).to.be.within(-6, -2);
+    expect(windAgainstTideFrom(SIMULATED_TIDE, () => ({ from: 250, speed: 9, gust: 9 }), high - 4 * HOUR, high)).to.equal(null);
+    expect(windAgainstTideFrom(SIMULATED_TIDE, () => null, high - 6 * HOUR, high)).to.equal(null);
+    expect(windAgainstTideFrom(null, wind, high - 6 * HOUR, high)).to.equal(null);
+  });
+});
+
 describe('weather by hour', () => {
   it('is read in any order of columns, faults named by line, and told between hours as a vector', async () => {
     const { hours, faults, unknown } = await readWeather(
@@ -170,6 +186,15 @@ describe('weather by hour', () => {
     expect(await failed('when,wind_speed_ms\n')).to.match(/"time"/);
     expect(await failed('time,mood\n')).to.match(/wind_from_deg/);
     expect((await readWeather('time;wind_speed_ms\n2026-05-02T06:00:00Z;4,5\n')).hours[0].windSpeed).to.equal(4.5);
+  });
+  it('gives the wind of a day: the table’s, with its gusts, nothing in a gap of it, and the reading where there is none', async () => {
+    const read = { windFrom: 200, windSpeed: 3 };
+    expect(windOfDay([], read)(0)).to.deep.equal({ from: 200, speed: 3, gust: 3 });
+    const { hours } = await readWeather('time,wind_from_deg,wind_speed_ms,gust_ms\n2026-06-01T06:00Z,90,4,7\n2026-06-01T16:00Z,90,5,\n');
+    const wind = windOfDay(hours, read);
+    expect(wind(Date.parse('2026-06-01T06:00Z'))).to.deep.equal({ from: 90, speed: 4, gust: 7 });
+    expect(wind(Date.parse('2026-06-01T16:00Z'))).to.deep.equal({ from: 90, speed: 5, gust: 5 });
+    expect(wind(Date.parse('2026-06-01T11:00Z'))).to.equal(null);
   });
   it('a simulated day has no gaps and freshens in the afternoon', () => {
     const day = Date.parse('2026-06-10T05:00:00Z');

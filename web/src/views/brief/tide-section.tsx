@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { CloudUpload, X } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { X } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { readTideTable, type TideFault } from '@restless-shoal/core/formats';
 import { SIMULATED_TIDE, SLACK, streamOf, tideOf, tideState, type TideRecord } from '@restless-shoal/core/tide';
 import { ask } from '../../api/client';
+import { FileButton } from '../../parts/file-button';
 import { clockInZone, compass, percent } from '../../parts/format';
 import { Problem } from '../../parts/problem';
 import { told } from '../../parts/told';
@@ -19,13 +20,13 @@ const TOLD = 5;
 export function TideSection() {
   const { water, conditions } = useWaterState();
   const queries = useQueryClient();
-  const file = useRef<HTMLInputElement>(null);
   const [faults, setFaults] = useState<TideFault[]>([]);
   const [failed, setFailed] = useState<string | null>(null);
-  const at = conditions.at.getTime();
+  // On the water the moment moves on with every second; the tide is looked at by the minute.
+  const at = Math.floor(conditions.at.getTime() / 60_000) * 60_000;
   const tide = tideOf(water.tide);
   const state = useMemo(() => tide && tideState(tide, at), [tide, at]);
-  const stream = useMemo(() => streamOf(water.tide, at), [water.tide, at]);
+  const stream = useMemo(() => streamOf(water.tide, at, state), [water.tide, at, state]);
   const zone = water.time_zone;
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     setFailed(null);
@@ -72,21 +73,7 @@ export function TideSection() {
         </ul>
       )}
       <div className="mt-1 flex flex-wrap gap-2 print:hidden">
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          className="sr-only"
-          aria-label={msg('tide.import')}
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            e.target.value = '';
-            if (chosen) void chosen.text().then(read);
-          }}
-        />
-        <button type="button" className="btn btn-sm touch-target" onClick={() => file.current?.click()}>
-          <CloudUpload size={18} aria-hidden /> {msg('tide.import')}
-        </button>
+        <FileButton label={msg('tide.import')} onText={(text) => void read(text)} />
         {water.tide ? (
           <button
             type="button"

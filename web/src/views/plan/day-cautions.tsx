@@ -1,6 +1,5 @@
 import { TriangleAlert } from 'lucide-react';
-import { thunderFrom, weatherAt } from '@restless-shoal/core/passage';
-import { streamOf, windAgainstTide } from '@restless-shoal/core/tide';
+import { thunderFrom, windAgainstTideFrom, windOfDay } from '@restless-shoal/core/passage';
 import { useMemo } from 'react';
 import { clockInZone } from '../../parts/format';
 import { useWaterState } from '../../state/water';
@@ -10,21 +9,16 @@ import type { PlannedSpan } from './span';
 
 /** Colder water than this is a danger by itself, °C. */
 const COLD = 12;
-const HOUR = 3_600_000;
 
 /** What to mind on the day: thunder by the table, cold water. They advise; the skipper decides. */
 export function DayCautions({ settings, span }: { settings: PlanSettings; span: PlannedSpan }) {
   const { conditions, water } = useWaterState();
   const thunder = thunderFrom(settings.weather, span.from, span.to);
   const { windFrom, windSpeed } = conditions;
-  const steep = useMemo(() => {
-    for (let at = span.from; water.tide && at <= span.to; at += HOUR) {
-      const stream = streamOf(water.tide, at);
-      const hour = weatherAt(settings.weather, at);
-      if (stream && windAgainstTide(stream, hour.windFrom ?? windFrom, hour.windSpeed ?? windSpeed)) return at;
-    }
-    return null;
-  }, [water.tide, span.from, span.to, settings.weather, windFrom, windSpeed]);
+  const steep = useMemo(
+    () => windAgainstTideFrom(water.tide, windOfDay(settings.weather, { windFrom, windSpeed }), span.from, span.to),
+    [water.tide, span.from, span.to, settings.weather, windFrom, windSpeed],
+  );
   const words = [
     thunder !== null && msg('day.thunder', { at: clockInZone(new Date(thunder), water.time_zone) }),
     steep !== null && msg('day.windAgainstTide', { at: clockInZone(new Date(steep), water.time_zone) }),

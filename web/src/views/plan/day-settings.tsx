@@ -1,7 +1,8 @@
-import { CloudUpload, MapPin, X } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { MapPin, X } from 'lucide-react';
+import { useState } from 'react';
 import { readWeather, simulatedWeather, weatherGaps, type WeatherFault } from '@restless-shoal/core/passage';
 import { SPEED_FACTOR } from '@restless-shoal/core/units';
+import { FileButton } from '../../parts/file-button';
 import { clockInZone } from '../../parts/format';
 import { NumberRow } from '../../parts/number-row';
 import { readNumber } from '../../parts/read-number';
@@ -37,7 +38,6 @@ export function DaySettings({
   const { water, conditions } = useWaterState();
   const { speed: speedUnit } = useUnits();
   const zone = water.time_zone;
-  const file = useRef<HTMLInputElement>(null);
   const [faults, setFaults] = useState<WeatherFault[]>([]);
   const [failed, setFailed] = useState<string | null>(null);
   const clock = (ms: number): string => clockInZone(new Date(ms), zone);
@@ -198,21 +198,7 @@ export function DaySettings({
           </ul>
         )}
         <div className="mt-1 flex flex-wrap gap-2">
-          <input
-            ref={file}
-            type="file"
-            accept=".csv,text/csv,text/plain"
-            className="sr-only"
-            aria-label={msg('day.importWeather')}
-            onChange={(e) => {
-              const chosen = e.target.files?.[0];
-              e.target.value = '';
-              if (chosen) void chosen.text().then(read);
-            }}
-          />
-          <button type="button" className="btn btn-sm touch-target" onClick={() => file.current?.click()}>
-            <CloudUpload size={18} aria-hidden /> {msg('day.importWeather')}
-          </button>
+          <FileButton label={msg('day.importWeather')} onText={(text) => void read(text)} />
           <button
             type="button"
             className="btn btn-sm touch-target"

@@ -378,14 +378,14 @@ function PlannedDay() {
                       </details>
                     </>
                   )}
-                  {answer?.learned !== undefined && (
+                  {answer && (
                     <p className="num px-3 pt-1 text-[13px] text-mute" data-testid="learned">
-                      {answer?.learned
-                        ? msg('plan.learned', {
+                      {answer.learned
+                        ? msg(answer.learned.willing === null ? 'plan.learnedPace' : 'plan.learned', {
                             stops: answer.learned.stops,
                             bites: answer.learned.bitten,
                             pace: Math.round(answer.learned.pace),
-                            willing: percent(answer.learned.willing),
+                            willing: percent(answer.learned.willing ?? 1),
                           })
                         : msg('plan.notLearned')}
                     </p>

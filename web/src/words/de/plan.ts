@@ -16,6 +16,8 @@ export const plan = {
   'plan.expectedBites': '{stops, plural, one {# Stopp} other {# Stopps}}; etwa {expected} Bisse erwartet',
   'plan.learned':
     'Bisse nach {stops} notierten Stopps mit {bites} Bissen: an {willing} der Stopps mit Fisch beißt er, das meiste (63 %) in {pace} Rutenminuten.',
+  'plan.learnedPace':
+    'Bisse nach {stops} notierten Stopps mit {bites} Bissen: das meiste (63 %) in {pace} Rutenminuten. Wo sich Fische zeigen, gilt: sie beißen.',
   'plan.notLearned': 'Noch zu wenige Stopps mit Bissen notiert: ein Stopp mit Fisch zählt als einer.',
   'plan.scouting': 'Suchbahnen, vor dem ersten Stopp',
   'plan.planPasses': 'Bahnen planen',

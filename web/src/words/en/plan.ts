@@ -16,6 +16,8 @@ export const plan = {
   'plan.expectedBites': '{stops, plural, one {# stop} other {# stops}}; about {expected} bites expected',
   'plan.learned':
     'Bites by {stops} logged stops with {bites} bites: at {willing} of stops with fish they bite, most of it (63 %) within {pace} rod-minutes.',
+  'plan.learnedPace':
+    'Bites by {stops} logged stops with {bites} bites: most of it (63 %) within {pace} rod-minutes. Where fish show, they are taken to bite.',
   'plan.notLearned': 'Not enough stops with bites logged yet: a stop where fish show counts as one.',
   'plan.scouting': 'Search passes, before the first stop',
   'plan.planPasses': 'Plan them',
