@@ -16,8 +16,9 @@ import { CELL, cellKey, ringsCentroid, type OutlineGeometry } from '@restless-sh
 import { readCover, readOutline, emptyReport } from '@restless-shoal/core/formats';
 import type { Contact, Look, ProfileRow, Reading, Response, Row, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import { defaultSpecies, findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
-import { makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
-import { sunHeight, usualCourse, type DatedProfile } from '@restless-shoal/core/lake';
+import { altitudeOf, makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
+import { levelsAbout, tideOf, type Tide } from '@restless-shoal/core/tide';
+import { sortOf, sunHeight, usualCourse, type DatedProfile } from '@restless-shoal/core/lake';
 import { bottom, cells as workCells, looks as deriveTripLooks } from '../server/src/jobs/worker';
 import { Raster } from '@restless-shoal/core/geo';
 
@@ -42,6 +43,8 @@ const numbersOf = (rows: Row[], column: string): Float64Array =>
 export function makeWater(seed: number, scenario: Scenario | undefined, trips = 60): MadeWater {
   const made = makeLogbook({ seed, scenario, trips });
   const { rows, folder, world } = made;
+  const tide = tideOf(made.fish.tide);
+  const altitude = altitudeOf(scenario);
   const epsg = world.plane.epsg;
   const outline = readOutline(folder.get('outline.geojson')!, 'outline.geojson') as OutlineGeometry;
   const cover = readCover(folder.get('cover.geojson')!, 'cover.geojson', emptyReport('cover.geojson', 'cover'));
@@ -63,9 +66,15 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
     marks: [],
     cover,
     settings: {},
-    levels: rows.conditions.map((r) => ({ at: Date.parse(String(r.time)), level: Number(r.water_level_m) })),
-    altitude: 310,
-    tidal: false,
+    levels: tide
+      ? levelsAbout(tide, timesOf(soundings, 'time'))
+      : rows.conditions.map((r) => ({ at: Date.parse(String(r.time)), level: Number(r.water_level_m) })),
+    altitude,
+    tidal: tide !== null,
+    sort: sortOf(scenario?.kind ?? null, tide !== null),
+    currents: rows.conditions.flatMap((r) =>
+      r.current_to_deg == null ? [] : [{ latitude: Number(r.latitude), longitude: Number(r.longitude), set: Number(r.current_to_deg) }],
+    ),
   })!;
   const worked = workCells(laid);
   const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);
@@ -83,7 +92,7 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
     beam: 20,
     trips: rows.trips.map(({ trip }) => ({
       id: String(trip),
-      level: 0,
+      level: levelOfTrip(tide, of<TrackFix>(rows.track, String(trip))),
       track: of<TrackFix>(rows.track, String(trip)),
       stops: of<Stop>(rows.stops, String(trip)),
       contacts: of<Contact>(rows.contacts, String(trip)),
@@ -97,11 +106,13 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
   const centre = ringsCentroid(outline);
   const frame: WaterFrame = {
     ...centre,
-    altitude: 310,
+    altitude,
+    kind: scenario?.kind ?? 'reservoir',
+    tide: made.fish.tide,
     deepest: chart.deepest,
     lengthKm: frameLength(cells.column, cells.row),
-    course: usualCourse(surfaceReadings(readings), centre.latitude, 310),
-    levelBase: levelBaseOf(readings, 310),
+    course: usualCourse(surfaceReadings(readings), centre.latitude, altitude),
+    levelBase: levelBaseOf(readings, altitude),
   };
   return {
     made,
@@ -113,6 +124,12 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
     profiles: groupProfiles(rows.profiles as unknown as ProfileRow[]),
     under: placesUnder(made, cells),
   };
+}
+
+/** How high the tide stood on a trip, m: the mean over its track. */
+function levelOfTrip(tide: Tide | null, track: TrackFix[]): number {
+  const heights = tide ? track.map((f) => tide.height(Date.parse(f.time))) : [];
+  return heights.length ? heights.reduce((s, h) => s + h, 0) / heights.length : 0;
 }
 
 /** Fish are spread evenly over the squares of their ground, which do not lie on the grid of the chart. */
@@ -166,9 +183,12 @@ export function usualDetection(water: MadeWater, species: string): (depth: numbe
   const { made, trips } = water;
   const [seen, there] = [BANDS.map(() => 0), BANDS.map(() => 0)];
   made.truth.forEach((truth, t) => {
-    const scanned = scannedOf(trips[t]);
+    const spans = new Map<number, Map<number, number>>();
     for (const pack of truth.packs) {
       if (pack.species !== species) continue;
+      const [from, to] = pack.span;
+      let scanned = spans.get(to);
+      if (!scanned) spans.set(to, (scanned = scannedOf(trips[t].filter((l) => l.from >= from && l.from < to))));
       const share = scanned.get(
         cellKey(Math.floor((pack.x + made.world.origin[0]) / CELL), Math.floor((pack.y + made.world.origin[1]) / CELL)),
       );
@@ -198,13 +218,18 @@ export function luckOfLog(water: MadeWater, species: string, draws: number): num
   const at = new Map(Array.from({ length: cells.count }, (_, i) => [cellKey(cells.column[i], cells.row[i]), i]));
   let [expected, marked] = [0, 0];
   trips.forEach((looks, t) => {
-    const scanned = scannedOf(looks);
-    if (!scanned.size) return;
-    const middle = (Math.min(...looks.map((l) => l.from)) + Math.max(...looks.map((l) => l.to))) / 2;
-    const sun = sunHeight(new Date(middle), frame.latitude, frame.longitude);
-    const chance = made.fish.knownChance(species, middle, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(t));
-    for (const [key, share] of scanned)
-      for (const [place, part] of water.under[at.get(key) ?? -1] ?? []) expected -= Math.log1p(-chance[place]) * part * share;
+    // With a tide the fish move on: each span of a trip has chances of its own.
+    const spans = new Map(made.truth[t].packs.map(({ span }) => [span[1], span]));
+    for (const [from, to] of spans.size ? spans.values() : [[-Infinity, Infinity]]) {
+      const within = looks.filter((l) => l.from >= from && l.from < to);
+      const scanned = scannedOf(within);
+      if (!scanned.size) continue;
+      const middle = (Math.min(...within.map((l) => l.from)) + Math.max(...within.map((l) => l.to))) / 2;
+      const sun = sunHeight(new Date(middle), frame.latitude, frame.longitude);
+      const chance = made.fish.knownChance(species, middle, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(t));
+      for (const [key, share] of scanned)
+        for (const [place, part] of water.under[at.get(key) ?? -1] ?? []) expected -= Math.log1p(-chance[place]) * part * share;
+    }
     const { packs, seen } = made.truth[t];
     for (const pack of packs) if (pack.species === species && seen.has(pack.id)) marked++;
   });
@@ -228,18 +253,21 @@ const profileOf = ({ made, frame }: MadeWater, t: number): DatedProfile => ({
 /** What is read of the water on a day. */
 export const readingOn = ({ made }: MadeWater, t: number): Reading => {
   const { surface, secchi, windFrom, windSpeed, level } = made.fish.climate.on(t);
+  const { stream } = made.fish.running(t);
   return {
     surface_temperature_c: surface,
     secchi_m: secchi,
     wind_from_deg: windFrom,
     wind_speed_ms: windSpeed,
-    water_level_m: level,
+    water_level_m: made.fish.tide ? null : level,
+    current_speed_ms: made.fish.flow === null ? null : stream!.rate,
+    current_to_deg: made.fish.flow === null ? null : stream!.set,
   } as Reading;
 };
 
 /** Days through the season after the log's last, every other with a profile of the probe. */
 export function testDays(water: MadeWater, species: string, count: number, draws: number): TestDay[] {
-  const { made, frame, cells } = water;
+  const { frame } = water;
   const detect = usualDetection(water, species);
   return Array.from({ length: count }, (_, k) => {
     const t = Date.UTC(2027, 3, 20) + ((k + 0.5) / count) * 185 * 86_400_000;
@@ -248,14 +276,26 @@ export function testDays(water: MadeWater, species: string, count: number, draws
     const { conditions } = conditionsFromLog([...water.readings, { at: noon, row: readingOn(water, noon) }], at, frame);
     const day = dayFor(conditions, frame, k % 2 ? [...water.profiles, profileOf(water, noon)] : water.profiles);
     const sun = sunHeight(at, frame.latitude, frame.longitude);
-    const chance = made.fish.knownChance(species, noon, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(k));
-    const rate = chance.map((p) => -Math.log1p(-p));
-    const known = Float64Array.from({ length: cells.count }, (_, i) => {
-      let mean = 0;
-      for (const [place, share] of water.under[i]) mean += rate[place] * share;
-      return -Math.expm1(-mean);
-    });
-    return { day, known };
+    return { day, known: knownOn(water, species, noon, sun, detect, draws, k) };
+  });
+}
+
+/** The chance in each cell at a moment to one who knows the rules. @param nth of the test days: which draws are taken */
+export function knownOn(
+  { made, cells, under }: MadeWater,
+  species: string,
+  at: number,
+  sun: number,
+  detect: (depth: number) => number,
+  draws: number,
+  nth: number,
+): Float64Array {
+  const chance = made.fish.knownChance(species, at, sun, (g) => detect(g.depth), draws, made.fish.drawsOf(nth));
+  const rate = chance.map((p) => -Math.log1p(-p));
+  return Float64Array.from({ length: cells.count }, (_, i) => {
+    let mean = 0;
+    for (const [place, share] of under[i]) mean += rate[place] * share;
+    return -Math.expm1(-mean);
   });
 }
 

@@ -4,14 +4,17 @@ import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
 import type { Weather } from './climate';
 import { FishWorld, type Pack } from './fish';
+import { runOf } from './fish-rules';
 import { LURES } from './lures';
-import type { Random } from './random';
+import { Random } from './random';
 import type { World } from './world';
 
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;
 /** Speed of the boat from one end of a pass to the other where land lies between, m/s. */
 const ROUND_LAND = 20;
+/** So long the fish of a tide stay where they are. */
+const TIDE_SLOT = 40 * MINUTE;
 /** Whole trips of rows, by file. */
 export interface TripRows {
   trips: Row[];
@@ -36,7 +39,11 @@ export interface Boat {
 export class Outing {
   readonly rows: TripRows = { trips: [], conditions: [], profiles: [], track: [], stops: [], contacts: [], responses: [] };
   /** The fish of the day as they truly are, and which of them the screen showed. */
-  readonly packs: Pack[];
+  readonly packs: Pack[] = [];
+  /** Those that are there now: where the water runs they move with the tide. */
+  private now: Pack[] = [];
+  private until = -Infinity;
+  private readonly ofDay: number;
   private readonly weather: Weather;
   private readonly boat: Boat;
   readonly seen = new Map<number, string>();
@@ -54,9 +61,27 @@ export class Outing {
     private readonly helm: Helm | null = null,
   ) {
     this.weather = fish.climate.on(start);
-    const at = this.world.toLatLon(fish.world.width / 2, fish.world.height / 2);
-    this.packs = fish.packsOn(start, sunHeight(new Date(start + 2 * 60 * MINUTE), at.latitude, at.longitude), random);
+    this.ofDay = fish.tide ? random.whole(1, 1e9) : 0;
+    this.swim(start);
     this.boat = { t: start, x: this.world.ramp[0], y: this.world.ramp[1] };
+  }
+
+  /** Moves the fish to where the tide has them: the same draws of the day, so that a pack goes on from where it was. */
+  private swim(t: number): void {
+    if (t < this.until) return;
+    const { fish, start } = this;
+    const at = this.world.toLatLon(fish.world.width / 2, fish.world.height / 2);
+    const slot = this.until === -Infinity ? 0 : Math.floor((t - start) / TIDE_SLOT);
+    const moment = fish.tide ? start + (slot + 0.5) * TIDE_SLOT : start;
+    const sun = sunHeight(new Date((fish.tide ? moment : start + 2 * 60 * MINUTE)), at.latitude, at.longitude);
+    this.now = fish.packsOn(moment, sun, fish.tide ? new Random(this.ofDay) : this.random);
+    const from = slot === 0 ? -Infinity : this.until;
+    this.until = fish.tide ? start + (slot + 1) * TIDE_SLOT : Infinity;
+    for (const pack of this.now) {
+      pack.id += slot * 100_000;
+      pack.span = [from, this.until];
+    }
+    this.packs.push(...this.now);
   }
 
   private get world(): World {
@@ -117,17 +142,30 @@ export class Outing {
       wind_speed_ms: round(Math.max(0, w.windSpeed + random.normal(0, 0.7)), 1),
       cloud_fraction: round(w.cloud, 1),
       air_pressure_hpa: Math.round(w.pressure),
-      water_level_m: round(w.level, 2),
-      current_speed_ms: null,
-      current_to_deg: null,
+      // The tide is known; a river's level goes with its flow.
+      water_level_m: this.fish.tide ? null : round(w.level, 2),
+      ...this.currentHere(t),
       signs: random.chance(0.06) ? 'foam lines, insects' : null,
     });
+  }
+
+  /** How the water runs where the boat lies: read on a river, and now and then on the sea. */
+  private currentHere(t: number): { current_speed_ms: number | null; current_to_deg: number | null } {
+    const { boat, fish, world, random } = this;
+    const { stream } = fish.running(t, this.weather);
+    if (!stream || (fish.tide && !random.chance(0.3))) return { current_speed_ms: null, current_to_deg: null };
+    const [e, n] = world.flowAt?.(boat.x, boat.y).along ?? [Math.sin((stream.set * Math.PI) / 180), Math.cos((stream.set * Math.PI) / 180)];
+    const own = Math.hypot(e, n);
+    return {
+      current_speed_ms: round(Math.max(0, stream.rate * own + random.normal(0, 0.05)), 2),
+      current_to_deg: Math.round((Math.atan2(e, n) * 180) / Math.PI + random.normal(0, 8) + 360) % 360,
+    };
   }
 
   private cast(): void {
     const [x, y] = this.world.deepest;
     this.drive([x, y]);
-    const bottom = this.world.depth(x, y);
+    const bottom = this.fish.depthAt(x, y, this.boat.t);
     for (let z = 0; z <= bottom - 0.5; z += 1) {
       const at = this.fish.profile(this.start, z);
       this.rows.profiles.push({
@@ -165,13 +203,13 @@ export class Outing {
   }
 
   private fix(mode: string, more: Row = {}): void {
-    const { boat, world } = this;
+    const { boat } = this;
     this.rows.track.push({
       trip: this.key,
       time: this.time(boat.t),
       ...this.position(boat.x, boat.y),
       mode,
-      depth_m: round(Math.max(0.2, world.depth(boat.x, boat.y) + this.random.normal(0, 0.05)), 2),
+      depth_m: round(Math.max(0.2, this.fish.depthAt(boat.x, boat.y, boat.t) + this.random.normal(0, 0.05)), 2),
       heading_deg: null,
       view: null,
       port_range_m: null,
@@ -228,12 +266,13 @@ export class Outing {
 
   /** What the screen shows at this fix and what of it gets marked. */
   private watch(range: number, heading: Point): Pack[] {
-    const { boat, random, world } = this;
-    const here = world.depth(boat.x, boat.y);
+    const { boat, random } = this;
+    const here = this.fish.depthAt(boat.x, boat.y, boat.t);
     // The range is a slant range: over the ground it reaches less far.
     const reach = range ? sideScanDistance(range, Math.max(0, here - DEFAULT_RIG.transducerDepth)) : coneWidth(here, 20) / 2 + 1;
     const found: Pack[] = [];
-    for (const pack of this.packs) {
+    this.swim(boat.t);
+    for (const pack of this.now) {
       const dx = pack.x - boat.x;
       const dy = pack.y - boat.y;
       if (dx > 40 || dx < -40 || dy > 40 || dy < -40) continue;
@@ -287,7 +326,7 @@ export class Outing {
       kind,
       contact: `${this.key}-${++this.marks}`,
       ...Object.fromEntries(columns.map((c) => [c, null])),
-      water_depth_m: round(this.world.depth(x, y), 1),
+      water_depth_m: round(this.fish.depthAt(x, y, t), 1),
     };
   }
 
@@ -317,7 +356,8 @@ export class Outing {
       form: oneOf(pack.kind.form, random),
       density: pack.bait ? random.pick(['loose', 'medium', 'tight']) : null,
       core: oneOf(pack.kind.core, random),
-      cover: pack.byCover ? 'timber' : null,
+      cover: pack.byCover ? this.coverBy(pack) : null,
+      side_of_cover: pack.byCover ? this.sideOf(pack) : null,
       ...more,
     });
     this.rows.contacts.push(row);
@@ -325,10 +365,28 @@ export class Outing {
     return String(row.contact);
   }
 
+  /** What stands by a pack: the nearest cover. */
+  private coverBy({ x, y }: Pack): string {
+    if (!this.fish.tide && this.fish.flow === null) return 'timber';
+    const things = this.world.cover.filter((c) => c.kind === 'cover');
+    const off = (c: (typeof things)[number]): number => Math.hypot(c.points[0][0] - x, c.points[0][1] - y);
+    return things.reduce((best, c) => (off(c) < off(best) ? c : best)).cover!;
+  }
+
+  /** Which side of the cover a pack is on, where water runs past it. */
+  private sideOf(pack: Pack): string | null {
+    const { stream } = this.fish.running(this.boat.t, this.weather);
+    if (!stream || stream.rate < 0.15) return null;
+    const g = this.fish.ground.reduce((best, p) => (Math.hypot(p.x - pack.x, p.y - pack.y) < Math.hypot(best.x - pack.x, best.y - pack.y) ? p : best));
+    const { cover } = runOf(g, { stream });
+    
+    return Math.abs(cover) < 0.1 ? null : cover > 0 ? 'up-current' : 'down-current';
+  }
+
   private clutter(reach: number): void {
     const { boat, random } = this;
     const [x, y] = [boat.x + random.even(-reach, reach), boat.y + random.even(-reach, reach)];
-    const water = this.world.depth(x, y);
+    const water = this.fish.depthAt(x, y, boat.t);
     if (water < 1) return;
     this.rows.contacts.push({
       ...this.base(boat.t, x, y, 'fish'),
@@ -348,7 +406,7 @@ export class Outing {
     const thing = this.world.cover.find((c) => c.kind === 'cover' && Math.hypot(c.points[0][0] - boat.x, c.points[0][1] - boat.y) < reach);
     if (!thing) return;
     const [x, y] = thing.points[0];
-    const water = this.world.depth(x, y);
+    const water = this.fish.depthAt(x, y, boat.t);
     this.rows.contacts.push({
       ...this.base(boat.t, x, y, 'cover'),
       view: 'side-scan',

@@ -31,6 +31,8 @@ export interface WaterKind {
   keepsOxygen: number;
   /** Added to its surface temperature, °C. */
   warmer: number;
+  /** Half of its swing through the year, °C; 9.6 for a reservoir. */
+  swing?: number;
 }
 
 export const RESERVOIR: WaterKind = { clearer: 0, layers: true, deeper: 0, keepsOxygen: 0.3, warmer: 0 };
@@ -66,8 +68,8 @@ export class Climate {
     random: Random,
   ): Weather {
     const season = Math.cos((2 * Math.PI * (day - 207)) / 365.25);
-    const { clearer, layers, deeper, keepsOxygen, warmer } = this.kind;
-    const surface = Math.max(1.5, 11.6 + warmer + 9.6 * season + state.warmth);
+    const { clearer, layers, deeper, keepsOxygen, warmer, swing = 9.6 } = this.kind;
+    const surface = Math.max(1.5, 11.6 + warmer + swing * season + state.warmth);
     const deep = Math.min(surface, 5.2 + 2.6 * Math.min(1, Math.max(0, (day - 110) / 160)));
     const layered = layers && surface - deep > 4.2 && day > 128 && day < 275;
     return {

@@ -1,3 +1,4 @@
+import type { StreamNow } from '@restless-shoal/core/tide';
 import type { Weather } from './climate';
 import type { Random } from './random';
 
@@ -14,6 +15,13 @@ export interface Ground {
   rise: number;
   /** How far the shore lies in each of eight directions, m. */
   reach: number[];
+  /** Which way the bottom rises, metres per metre to the east and north. */
+  uphill: [east: number, north: number];
+  /** The way to the nearest cover, of length one; nothing at the cover itself and far from any. */
+  toCover: [east: number, north: number];
+  /** How the water runs here in a river, against its mean: to the east and north; and how near a seam is, 0–1. */
+  flow: [east: number, north: number] | null;
+  seam: number;
 }
 
 /** What a species knows of a day before it chooses its places. */
@@ -25,6 +33,27 @@ export interface Setting {
   rising: boolean;
   /** Depth below which the oxygen is gone, m; 40 where it is not. */
   floor: number;
+  /** Water that runs, with the tide or as a river; null in a lake. */
+  stream: StreamNow | null;
+  /** Hours from high water; 0 where there is no tide. */
+  fromHigh: number;
+  /** How far the water stands over its datum by the tide, m. */
+  tide: number;
+}
+
+/** How strongly the water runs at a place, and whether the place is up-stream of a rise (face) and of cover (cover): 1 fully, −1 behind it. */
+export function runOf(g: Ground, { stream }: Pick<Setting, 'stream'>): { strong: number; face: number; cover: number } {
+  if (!stream) return { strong: 0, face: 0, cover: 0 };
+  const [fe, fn] = g.flow ?? [Math.sin((stream.set * Math.PI) / 180), Math.cos((stream.set * Math.PI) / 180)];
+  const own = Math.max(1e-6, Math.hypot(fe, fn));
+  const [e, n] = [fe / own, fn / own];
+  const strong = Math.min(1, (own * stream.rate) / 0.8);
+  const along = 12 * (e * g.uphill[0] + n * g.uphill[1]);
+  return {
+    strong,
+    face: strong * Math.min(1, Math.max(-1, along)),
+    cover: strong * (e * g.toCover[0] + n * g.toCover[1]),
+  };
 }
 
 /** One kind of fish in a made-up water: where it goes, how it stands, how it is read and what it takes. */

@@ -1,4 +1,5 @@
 import { insideRings, type Point } from '@restless-shoal/core/geo';
+import { streamOf, tideOf, tideState, type TideRecord } from '@restless-shoal/core/tide';
 import { Climate, type Weather } from './climate';
 import type { FishKind, FishRules, Ground, Setting } from './fish-rules';
 import { Random, smoothNoise } from './random';
@@ -19,6 +20,8 @@ export interface Pack {
   size: 'small' | 'medium' | 'large';
   water: number;
   byCover: boolean;
+  /** From when to when it is there, ms: with a tide it moves on. */
+  span: [from: number, to: number];
 }
 
 const STEP = 25;
@@ -38,9 +41,16 @@ export class FishWorld {
     readonly world: World,
     readonly climate: Climate,
     readonly rules: FishRules,
+    /** Its tide, and the mean flow of a river, m/s. */
+    readonly tide: TideRecord | null = null,
+    readonly flow: number | null = null,
   ) {
     const wood = world.cover.filter((c) => c.kind === 'cover').map((c) => c.points[0]);
-    const weed = world.cover.filter((c) => c.kind === 'weed').map((c) => middle(c.points));
+    const byWood = new Nearness(wood, 22);
+    const byWeed = new Nearness(
+      world.cover.filter((c) => c.kind === 'weed').map((c) => middle(c.points)),
+      45,
+    );
     for (let y = STEP / 2; y < world.height; y += STEP)
       for (let x = STEP / 2; x < world.width; x += STEP) {
         const depth = world.depth(x, y);
@@ -51,10 +61,14 @@ export class FishWorld {
           depth,
           hard: world.hardness(x, y),
           channel: world.channel(x, y),
-          wood: nearness(wood, x, y, 22),
-          weed: nearness(weed, x, y, 45),
+          wood: byWood.at(x, y),
+          weed: byWeed.at(x, y),
           rise: ringDepth(world, x, y, 70) - depth,
           reach: Array.from({ length: 8 }, (_, k) => reach(world, x, y, k)),
+          uphill: uphill(world, x, y),
+          toCover: wayTo(wood, x, y, 90),
+          flow: world.flowAt?.(x, y).along ?? null,
+          seam: seamNear(world, x, y),
         });
       }
     this.lasting = new Map(
@@ -73,7 +87,24 @@ export class FishWorld {
       sun,
       rising: weather.surface > this.climate.on(t - 12 * 86_400_000).surface,
       floor: weather.thermocline != null && weather.deepOxygen < 4 ? weather.thermocline + 0.3 : 40,
+      ...this.running(t, weather),
     };
+  }
+
+  /** How the water runs at a moment: by the tide, or as a river that is higher in wet weather. */
+  running(t: number, { pressure }: Weather = this.climate.on(t)): Pick<Setting, 'stream' | 'fromHigh' | 'tide'> {
+    if (this.flow !== null) {
+      const stream = { set: 90, rate: this.flow * (1 + 0.25 * Math.tanh((1000 - pressure) / 8)) };
+      return { stream, fromHigh: 0, tide: 0 };
+    }
+    const tide = tideOf(this.tide);
+    const state = tide && tideState(tide, t);
+    return { stream: state && streamOf(this.tide, t, state), fromHigh: state?.fromHigh ?? 0, tide: state?.height ?? 0 };
+  }
+
+  /** Depth of the water at a place and a time, m. */
+  depthAt(x: number, y: number, t: number): number {
+    return this.world.depth(x, y) + (this.tide ? tideOf(this.tide)!.height(t) : 0);
   }
 
   /** How much a kind wants each place of the ground on a day, its lasting places counted, before the day's own chance. */
@@ -96,9 +127,10 @@ export class FishWorld {
   ): { running: Float64Array; mean: number } {
     const mood = smoothNoise(Math.floor(random.even(1, 1e6)), MOOD_SCALE);
     const running = new Float64Array(this.ground.length);
+    const fed = kind.food ? new Nearness(bait, 70) : null;
     let sum = 0;
     this.ground.forEach((g, i) => {
-      const food = kind.food ? 1 + kind.food * nearness(bait, g.x, g.y, 70) : 1;
+      const food = fed ? 1 + kind.food * fed.at(g.x, g.y) : 1;
       running[i] = sum += wants[i] * Math.exp(MOOD * mood(g.x, g.y)) * food;
     });
     return { running, mean: kind.packs * Math.exp(random.normal(0, 0.25)) * (weather.surface < 6 ? 0.6 : 1) };
@@ -156,7 +188,7 @@ export class FishWorld {
 
   private packAt(kind: FishKind, g: Ground, setting: Setting, id: number, random: Random): Pack {
     const [x, y] = [g.x + random.even(-12, 12), g.y + random.even(-12, 12)];
-    const water = Math.max(0.4, this.world.depth(x, y));
+    const water = Math.max(0.4, this.world.depth(x, y) + setting.tide);
     const depth = Math.min(water - 0.1, Math.max(0.3, kind.depth(water, setting, random)));
     const [least, most] = kind.count;
     const count = least === most ? least : random.whole(least, most);
@@ -174,6 +206,7 @@ export class FishWorld {
       size: big > 0.85 ? 'large' : big > 0.4 ? 'medium' : 'small',
       water,
       byCover: g.wood > 0.4,
+      span: [-Infinity, Infinity],
     };
   }
 
@@ -194,18 +227,63 @@ const middle = (points: Point[]): Point => [
   points.reduce((s, p) => s + p[1], 0) / points.length,
 ];
 
-/** exp(−distance/scale) to the nearest point; nothing beyond four scales. */
-function nearness(points: Point[], x: number, y: number, scale: number): number {
-  const reach = 4 * scale;
-  let nearest = reach * reach;
-  for (const p of points) {
-    const dx = p[0] - x;
-    if (dx > reach || dx < -reach) continue;
-    const dy = p[1] - y;
-    const square = dx * dx + dy * dy;
-    if (square < nearest) nearest = square;
+/** exp(−distance/scale) to the nearest of some points; nothing beyond four scales. */
+class Nearness {
+  private readonly reach: number;
+  private readonly by = new Map<number, Point[]>();
+  constructor(
+    points: Point[],
+    private readonly scale: number,
+  ) {
+    this.reach = 4 * scale;
+    for (const p of points) {
+      const key = this.key(Math.floor(p[0] / this.reach), Math.floor(p[1] / this.reach));
+      const list = this.by.get(key);
+      if (list) list.push(p);
+      else this.by.set(key, [p]);
+    }
   }
-  return nearest < reach * reach ? Math.exp(-Math.sqrt(nearest) / scale) : 0;
+
+  private key(i: number, j: number): number {
+    return i * 65536 + j;
+  }
+
+  at(x: number, y: number): number {
+    const { reach, scale } = this;
+    const [ci, cj] = [Math.floor(x / reach), Math.floor(y / reach)];
+    let nearest = reach * reach;
+    for (let i = ci - 1; i <= ci + 1; i++)
+      for (let j = cj - 1; j <= cj + 1; j++)
+        for (const p of this.by.get(this.key(i, j)) ?? []) {
+          const dx = p[0] - x;
+          const dy = p[1] - y;
+          const square = dx * dx + dy * dy;
+          if (square < nearest) nearest = square;
+        }
+    return nearest < reach * reach ? Math.exp(-Math.sqrt(nearest) / scale) : 0;
+  }
+}
+
+/** How near the seam of an eddy is, 0–1. */
+function seamNear(world: World, x: number, y: number): number {
+  const seam = world.flowAt?.(x, y).seam ?? null;
+  return seam === null ? 0 : Math.exp(-seam / 20);
+}
+
+/** Which way the bottom rises, metres per metre over 50 m. */
+function uphill(world: World, x: number, y: number): [number, number] {
+  const at = (dx: number, dy: number): number => Math.max(0, world.depth(x + dx, y + dy));
+  return [(at(-STEP, 0) - at(STEP, 0)) / (2 * STEP), (at(0, -STEP) - at(0, STEP)) / (2 * STEP)];
+}
+
+/** The way to the nearest of some points within reach, of length one; nothing at the point itself. */
+function wayTo(points: Point[], x: number, y: number, within: number): [number, number] {
+  let [nearest, way]: [number, [number, number]] = [within, [0, 0]];
+  for (const [px, py] of points) {
+    const d = Math.hypot(px - x, py - y);
+    if (d < nearest) [nearest, way] = [d, d > STEP / 2 ? [(px - x) / d, (py - y) / d] : [0, 0]];
+  }
+  return way;
 }
 
 function ringDepth(world: World, x: number, y: number, radius: number): number {

@@ -8,6 +8,7 @@ import type { FishRules } from './fish-rules';
 import { VALLEY_FISH } from './fish-valley';
 import { Random } from './random';
 import type { ShapeKind } from './shapes';
+import { tideOf, type Tide, type TideRecord } from '@restless-shoal/core/tide';
 import { makeWorld, type World } from './world';
 
 /** A folder of the exchange formats: file name → text. */
@@ -32,9 +33,18 @@ export interface Scenario {
   shape: ShapeKind;
   water: WaterKind;
   fish: FishRules;
+  /** What it is, if no reservoir, and the datum of its depths. */
+  kind?: 'coast' | 'river';
+  datum?: string;
+  tide?: TideRecord;
+  /** Mean flow of a river, m/s; it varies by the day. */
+  flow?: number;
 }
 
 const DEMO: Scenario = { shape: 'valley', water: RESERVOIR, fish: VALLEY_FISH };
+
+/** Height of a made-up water over the sea, m. */
+export const altitudeOf = ({ kind }: Scenario = DEMO): number => (kind === 'coast' ? 0 : kind === 'river' ? 40 : 310);
 
 /** What was truly there on a trip, and which packs the screen showed. */
 export interface TripTruth {
@@ -72,7 +82,7 @@ function outings(count: number, random: Random): [start: number, end: number][] 
 }
 
 /** Depth and hardness along survey lines across the water, as a unit logs them. */
-function survey(world: World, random: Random): Row[] {
+function survey(world: World, random: Random, tide: Tide | null): Row[] {
   const rows: Row[] = [];
   let t = Date.UTC(2025, 3, 5, 9);
   const sound = (x: number, y: number): void => {
@@ -84,7 +94,7 @@ function survey(world: World, random: Random): Row[] {
       time: new Date(t).toISOString(),
       latitude: Number(p.latitude.toFixed(7)),
       longitude: Number(p.longitude.toFixed(7)),
-      depth_m: Number(Math.max(0.2, depth + random.normal(0, 0.06)).toFixed(2)),
+      depth_m: Number(Math.max(0.2, depth + (tide?.height(t) ?? 0) + random.normal(0, 0.06)).toFixed(2)),
       temperature_c: 6.5,
       hardness: Number(Math.min(1, Math.max(0, world.hardness(x, y) + random.normal(0, 0.05))).toFixed(2)),
       heading_deg: null,
@@ -134,9 +144,10 @@ export function makeLogbook({ seed, trips = 60, scenario = DEMO }: DemoOptions):
   const world = makeWorld(seed, scenario.shape);
   const random = new Random(seed * 104729 + 3);
   const climate = new Climate(seed, Date.UTC(2025, 0, 1), Date.UTC(2027, 11, 31), scenario.water);
-  const fish = new FishWorld(world, climate, scenario.fish);
+  const tide = tideOf(scenario.tide);
+  const fish = new FishWorld(world, climate, scenario.fish, scenario.tide ?? null, scenario.flow ?? null);
   const all: Record<RecordName, Row[]> = {
-    soundings: survey(world, random.fork(1)),
+    soundings: survey(world, random.fork(1), tide),
     trips: [],
     conditions: [],
     profiles: [],
@@ -164,11 +175,12 @@ export function makeLogbook({ seed, trips = 60, scenario = DEMO }: DemoOptions):
       JSON.stringify(
         {
           name: world.name,
-          kind: 'reservoir',
-          datum: 'full level',
-          altitude_m: 310,
+          kind: scenario.kind ?? 'reservoir',
+          datum: scenario.datum ?? 'full level',
+          altitude_m: altitudeOf(scenario),
           time_zone: ZONE,
           forage: scenario.fish.filter((kind) => kind.bait).map((kind) => kind.name),
+          ...(scenario.tide ? { tide: scenario.tide } : {}),
           rigs: [{ name: 'bow unit', beam_deg: 20, settings: ['clear water', 'deep'] }],
         },
         null,

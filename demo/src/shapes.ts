@@ -1,4 +1,7 @@
 import type { Point } from '@restless-shoal/core/geo';
+import { reach, type Flow } from './reach';
+import { sound } from './sound';
+import type { CoverThing, Rise } from './world';
 import { smoothNoise, type Random } from './random';
 
 /** The bare bottom of a made-up water, before humps. Metres, local to its corner. */
@@ -11,9 +14,16 @@ export interface Shape {
   channelAt: (x: number, y: number) => number;
   /** About where boats are launched. */
   launch: Point;
+  /** How a river runs at a place. */
+  flowAt?: (x: number, y: number) => Flow;
+  /** Rises of its own, before any that are put in by chance, and up to how many there are in all (16). */
+  rises?: Rise[];
+  most?: number;
+  /** Its cover, in place of what stands in a drowned valley. */
+  cover?: (depth: (x: number, y: number) => number, random: Random) => CoverThing[];
 }
 
-export type ShapeKind = 'valley' | 'bowl' | 'trench' | 'pans';
+export type ShapeKind = 'valley' | 'bowl' | 'trench' | 'pans' | 'sound' | 'reach';
 
 interface Arm {
   at: number;
@@ -25,7 +35,7 @@ interface Arm {
 }
 
 /** Depth of a valley of a given half-width and middle depth, at a distance from its line; negative on land. */
-const valley = (deep: number, wide: number, off: number): number => deep * (1 - (off / wide) ** 1.7);
+export const valley = (deep: number, wide: number, off: number): number => deep * (1 - (off / wide) ** 1.7);
 
 /** A drowned valley with arms, behind a dam. */
 function reservoir(seed: number, random: Random): Shape {
@@ -163,4 +173,4 @@ function pans(seed: number, random: Random): Shape {
   return { width, height, flatDepth, channelAt, launch: [width * 0.15, height * 0.1] };
 }
 
-export const SHAPES: Record<ShapeKind, (seed: number, random: Random) => Shape> = { valley: reservoir, bowl, trench, pans };
+export const SHAPES: Record<ShapeKind, (seed: number, random: Random) => Shape> = { valley: reservoir, bowl, trench, pans, sound, reach };

@@ -1,13 +1,15 @@
 import { contours } from 'd3-contour';
 import { insideRings, metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
 import { Random, smoothNoise } from './random';
-import { SHAPES, type ShapeKind } from './shapes';
+import { SHAPES, type Shape, type ShapeKind } from './shapes';
 
 export interface Rise {
   x: number;
   y: number;
   radius: number;
   height: number;
+  /** A bank of sand or mud: no harder than the ground about it. */
+  soft?: boolean;
 }
 
 export interface CoverThing {
@@ -34,6 +36,8 @@ export interface World {
   outline: Rings;
   humps: Rise[];
   cover: CoverThing[];
+  /** How a river runs at a place; none on other waters. */
+  flowAt?: Shape['flowAt'];
   ramp: Point;
   deepest: Point;
   toLatLon(x: number, y: number): LatLon;
@@ -49,17 +53,25 @@ const NAMES = [
   'Yarvane Mere',
   'Wexhollow Water',
 ];
+/** Names of waters that are no lake. */
+const OTHER_NAMES: Partial<Record<ShapeKind, string[]>> = {
+  sound: ['Marrow Sound', 'Tessel Sound', 'Orvane Sound', 'Quill Sound'],
+  reach: ['Aldrey, lower reach', 'Senn, long reach', 'Aldrey, mill reach', 'Senn, ferry reach'],
+};
 
 /** The made-up name of a seed's water, without making it. */
-export const worldName = (seed: number): string => NAMES[seed % NAMES.length];
+export function worldName(seed: number, kind: ShapeKind = 'valley'): string {
+  const names = OTHER_NAMES[kind] ?? NAMES;
+  return names[seed % names.length];
+}
 
 /** Makes a water from a seed: another seed is another shape of the same kind. */
 export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   const random = new Random(seed * 7919 + 13);
-  const { width, height, flatDepth, channelAt, launch } = SHAPES[kind](seed, random);
+  const { width, height, flatDepth, channelAt, launch, rises = [], most = 16, cover, flowAt } = SHAPES[kind](seed, random);
   const ground = smoothNoise(seed + 3, 240);
   const patch = smoothNoise(seed + 4, 90);
-  const humps: Rise[] = [];
+  const humps: Rise[] = [...rises];
   const depth = (x: number, y: number): number => {
     let d = flatDepth(x, y);
     if (d <= 0) return d;
@@ -70,7 +82,7 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
     }
     return Math.max(0.15, d);
   };
-  for (let tries = 0; humps.length < 16 && tries < 4000; tries++) {
+  for (let tries = 0; humps.length < most && tries < 4000; tries++) {
     const [x, y] = [random.even(300, width - 200), random.even(100, height - 100)];
     const d = flatDepth(x, y);
     if (d < (kind === 'pans' ? 3 : 6) || channelAt(x, y) > 0.2 || humps.some((h) => Math.hypot(h.x - x, h.y - y) < 260)) continue;
@@ -78,7 +90,8 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   }
   const hardness = (x: number, y: number): number => {
     let h = 0.34 + 0.3 * ground(x, y) + 0.16 * patch(x, y) - 0.3 * channelAt(x, y) - 0.012 * Math.max(0, depth(x, y) - 9);
-    for (const hump of humps) h += 0.45 * Math.exp(-((x - hump.x) ** 2 + (y - hump.y) ** 2) / (2 * (hump.radius * 1.1) ** 2));
+    for (const hump of humps)
+      h += (hump.soft ? -0.27 : 0.45) * Math.exp(-((x - hump.x) ** 2 + (y - hump.y) ** 2) / (2 * (hump.radius * 1.1) ** 2));
     return Math.min(1, Math.max(0, h));
   };
   const origin: Point = [0, 0];
@@ -88,7 +101,7 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   const outline = traceOutline(depth, width, height);
   const world: World = {
     seed,
-    name: worldName(seed),
+    name: worldName(seed, kind),
     width,
     height,
     plane,
@@ -99,11 +112,14 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
     outline,
     humps,
     cover: [],
+    flowAt,
     ramp: shoreNear(outline, ...launch),
     deepest: deepestPoint(depth, width, height),
     toLatLon: (x, y) => plane.toLatLon([x + origin[0], y + origin[1]]),
   };
-  world.cover = placeCover(world, random.fork(5));
+  world.cover = cover
+    ? [{ kind: 'access', cover: null, points: [world.ramp] }, ...cover(depth, random.fork(5))]
+    : placeCover(world, random.fork(5));
   return world;
 }
 

@@ -1,7 +1,8 @@
 import { insideMask, Raster, ringsArea, ringsBounds, WaterCells, type Point, type Rings } from '../geo';
 import { alongRing, buildCells, type CellTable, type CoverPoints } from './cells';
 import type { CleanStep } from './clean';
-import { fieldOf, findFeatures, type ChartFeature } from './features';
+import { fieldOf, findFeatures, type ChartFeature, type WaterSort } from './features';
+import { riverFlow, type CurrentReading } from './river-flow';
 import { fitHardness, hardnessBins, type HardPlace } from './hardness';
 import { distanceToSoundings, expectedError } from './quality';
 import { fitSurface, mergeBins, residualSpread, type Bins } from './surface';
@@ -44,6 +45,7 @@ export interface BuildOptions {
   /** False when the outline was proposed from the soundings: its edge is then no shore, and not 0 m deep. */
   shoreIsZero?: boolean;
   cleaning?: CleanStep[];
+  nature?: WaterNature;
   onProgress?: (share: number) => void;
 }
 
@@ -175,8 +177,23 @@ export function laySurface(epsg: number, rings: Rings, soundings: SoundingColumn
 }
 
 /** Names the shapes of a surface: the second part of a build, beside the third where there are threads for both. */
-export const shapesOf = ({ depth, hardness, soundings }: Surface, onProgress?: (share: number) => void): ChartFeature[] =>
-  soundings ? findFeatures(fieldOf(depth), hardness, onProgress) : [];
+export const shapesOf = (
+  { depth, hardness, soundings }: Surface,
+  onProgress?: (share: number) => void,
+  { sort = 'lake', currents = [] }: WaterNature = {},
+): ChartFeature[] =>
+  soundings
+    ? [
+        ...findFeatures(fieldOf(depth), hardness, onProgress, sort),
+        ...(sort === 'river' ? (riverFlow(depth, currents)?.shapes ?? []) : []),
+      ]
+    : [];
+
+/** What a water is besides its bottom: how its shapes are named, and which way a river runs. */
+export interface WaterNature {
+  sort?: WaterSort;
+  currents?: CurrentReading[];
+}
 
 /** What the third part of a build makes: the 25 m cells, and how far the depth can be relied on. */
 export interface Worked {
@@ -188,10 +205,15 @@ export interface Worked {
 }
 
 /** Works out the cells of a surface and how far it can be relied on: the third part of a build. */
-export function cellsOf({ depth, hardness, sounded, scatter }: Surface, rings: Rings, cover: CoverPoints[] = []): Worked {
+export function cellsOf(
+  { depth, hardness, sounded, scatter }: Surface,
+  rings: Rings,
+  cover: CoverPoints[] = [],
+  { sort, currents = [] }: WaterNature = {},
+): Worked {
   const distance = distanceToSoundings(depth, { ...sounded, count: sounded.x.length });
   return {
-    cells: buildCells(new WaterCells(rings), depth, hardness, cover),
+    cells: buildCells(new WaterCells(rings), depth, hardness, cover, sort === 'river' ? riverFlow(depth, currents) : null),
     distance,
     quality: expectedError(fieldOf(depth), distance, scatter),
   };
@@ -215,8 +237,8 @@ export function chartFrom(
 export function buildChart(epsg: number, rings: Rings, soundings: SoundingColumns, options: BuildOptions = {}): Chart {
   const { onProgress } = options;
   const surface = laySurface(epsg, rings, soundings, { ...options, onProgress: (s) => onProgress?.(0.6 * s) });
-  const features = shapesOf(surface, (s) => onProgress?.(0.6 + 0.25 * s));
-  const worked = cellsOf(surface, rings, options.cover);
+  const features = shapesOf(surface, (s) => onProgress?.(0.6 + 0.25 * s), options.nature);
+  const worked = cellsOf(surface, rings, options.cover, options.nature);
   onProgress?.(1);
   return chartFrom(surface, features, worked, options.cleaning);
 }

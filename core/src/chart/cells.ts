@@ -1,4 +1,5 @@
 import { CELL, Raster, WaterCells, cellCentre, parseCellKey, type Point } from '../geo';
+import type { RiverFlow } from './river-flow';
 import { bottomPositions, slope } from './shape';
 
 /** How far a distance to cover is followed, m; beyond it the distance is this. */
@@ -32,6 +33,17 @@ export interface CellTable {
   weedDistance: Float32Array;
   edgeDistance: Float32Array;
   shoreDistance: Float32Array;
+  /** Towards where the bottom rises, metres per metre: the side of a rise that a cell is on. */
+  riseEast: Float32Array;
+  riseNorth: Float32Array;
+  /** Towards the nearest timber, rock, reef or wreck, of length one; nothing in its own cell and where there is none near. */
+  coverEast: Float32Array;
+  coverNorth: Float32Array;
+  /** How a river runs here against the mean of its section: 1 is as fast; against it in an eddy; nothing where that is not known. */
+  flowEast: Float32Array;
+  flowNorth: Float32Array;
+  /** Distance to the seam between fast and slack water, m. */
+  seamDistance: Float32Array;
   /** Fetch by direction, m: FETCH_DIRECTIONS entries a cell. */
   fetch: Float32Array;
 }
@@ -48,6 +60,13 @@ export const CELL_COLUMNS = [
   'weedDistance',
   'edgeDistance',
   'shoreDistance',
+  'riseEast',
+  'riseNorth',
+  'coverEast',
+  'coverNorth',
+  'flowEast',
+  'flowNorth',
+  'seamDistance',
 ] as const;
 
 /** Means of a raster over each cell. The raster's frame lies on the 25 m grid; its cells need not divide 25 m evenly. */
@@ -73,8 +92,10 @@ function meanPerCell({ x0, y0, size, width, height, data }: Raster, keys: number
   return out;
 }
 
-function distanceTo(points: Point[], keys: number[], indexOf: Map<number, number>): Float32Array {
+/** Distance of each cell to the nearest of some points, m, and the way to it. */
+function nearestOf(points: Point[], keys: number[], indexOf: Map<number, number>): { distance: Float32Array; east: Float32Array; north: Float32Array } {
   const out = new Float32Array(keys.length).fill(FAR);
+  const [east, north] = [new Float32Array(keys.length), new Float32Array(keys.length)];
   const reach = Math.ceil(FAR / CELL);
   for (const [x, y] of points) {
     const [c, r] = [Math.floor(x / CELL), Math.floor(y / CELL)];
@@ -85,10 +106,25 @@ function distanceTo(points: Point[], keys: number[], indexOf: Map<number, number
         const [cx, cy] = cellCentre(c + dc, r + dr);
         // From the nearest point of the cell: cover anywhere in the cell is cover at the cell.
         const d = Math.hypot(Math.max(0, Math.abs(x - cx) - CELL / 2), Math.max(0, Math.abs(y - cy) - CELL / 2));
-        if (d < out[n]) out[n] = d;
+        if (d >= out[n]) continue;
+        out[n] = d;
+        const away = Math.hypot(x - cx, y - cy);
+        [east[n], north[n]] = d > 0 ? [(x - cx) / away, (y - cy) / away] : [0, 0];
       }
   }
-  return out;
+  return { distance: out, east, north };
+}
+
+/** Which way the bottom rises from cell to cell, metres per metre: central differences of the cells' mean depths, one-sided at an edge. */
+function risesOf(depth: Float32Array, keys: number[], indexOf: Map<number, number>): { east: Float32Array; north: Float32Array } {
+  const along = (step: number): Float32Array =>
+    Float32Array.from(keys, (key, n) => {
+      const at = (m: number | undefined): number | null => (m === undefined || Number.isNaN(depth[m]) ? null : depth[m]);
+      const [low, high] = [at(indexOf.get(key - step)), at(indexOf.get(key + step))];
+      const span = (low === null ? 0 : 1) + (high === null ? 0 : 1);
+      return span && !Number.isNaN(depth[n]) ? ((low ?? depth[n]) - (high ?? depth[n])) / (span * CELL) : 0;
+    });
+  return { east: along(1), north: along(65536) };
 }
 
 /** Cells where a hard bottom (over 0.55) has a soft neighbour (under 0.45), as points. */
@@ -157,28 +193,59 @@ function fetches(keys: number[]): Float32Array {
   return out;
 }
 
+/** How a river runs in each cell: the mean over a few places in it. */
+function flowPerCell(river: RiverFlow, keys: number[]): { east: Float32Array; north: Float32Array } {
+  const [east, north] = [new Float32Array(keys.length), new Float32Array(keys.length)];
+  const side = 5;
+  keys.forEach((key, n) => {
+    const [column, row] = parseCellKey(key);
+    let count = 0;
+    for (let k = 0; k < side * side; k++) {
+      const at = river.at((column + ((k % side) + 0.5) / side) * CELL, (row + (Math.floor(k / side) + 0.5) / side) * CELL);
+      if (!at) continue;
+      east[n] += at[0];
+      north[n] += at[1];
+      count++;
+    }
+    if (count) [east[n], north[n]] = [east[n] / count, north[n] / count];
+  });
+  return { east, north };
+}
+
 /** Builds the table of a water's cells from its rasters and cover. */
-export function buildCells(cells: WaterCells, depth: Raster, hardness: Raster, cover: CoverPoints[]): CellTable {
+export function buildCells(cells: WaterCells, depth: Raster, hardness: Raster, cover: CoverPoints[], river: RiverFlow | null = null): CellTable {
   const keys = [...cells.area.keys()].sort((a, b) => a - b);
   const indexOf = new Map(keys.map((key, n) => [key, n]));
   const hardnessOf = meanPerCell(hardness, keys);
   const shore = cells.rings.flatMap((ring) => alongRing(ring, CELL / 2));
   const [near, wide] = bottomPositions(depth, [50, 150]);
   const of = (kind: CoverPoints['kind']): Point[] => cover.filter((c) => c.kind === kind).flatMap((c) => c.points);
+  const distanceTo = (points: Point[]): Float32Array => nearestOf(points, keys, indexOf).distance;
+  const depths = meanPerCell(depth, keys);
+  const rises = risesOf(depths, keys, indexOf);
+  const flow = river && flowPerCell(river, keys);
+  const wood = nearestOf(of('wood'), keys, indexOf);
   return {
     count: keys.length,
     column: Int32Array.from(keys, (key) => key % 65536),
     row: Int32Array.from(keys, (key) => Math.floor(key / 65536)),
     area: Float32Array.from(keys, (key) => cells.area.get(key)!),
-    depth: meanPerCell(depth, keys),
+    depth: depths,
     hardness: hardnessOf,
     slope: meanPerCell(slope(depth), keys),
     positionNear: meanPerCell(near, keys),
     positionWide: meanPerCell(wide, keys),
-    woodDistance: distanceTo(of('wood'), keys, indexOf),
-    weedDistance: distanceTo(of('weed'), keys, indexOf),
-    edgeDistance: distanceTo(hardSoftEdges(hardnessOf, keys, indexOf), keys, indexOf),
-    shoreDistance: distanceTo(shore, keys, indexOf),
+    woodDistance: wood.distance,
+    weedDistance: distanceTo(of('weed')),
+    edgeDistance: distanceTo(hardSoftEdges(hardnessOf, keys, indexOf)),
+    shoreDistance: distanceTo(shore),
+    riseEast: rises.east,
+    riseNorth: rises.north,
+    coverEast: wood.east,
+    coverNorth: wood.north,
+    flowEast: flow?.east ?? new Float32Array(keys.length),
+    flowNorth: flow?.north ?? new Float32Array(keys.length),
+    seamDistance: river ? distanceTo(river.seams) : new Float32Array(keys.length).fill(FAR),
     fetch: fetches(keys),
   };
 }

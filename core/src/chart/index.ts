@@ -7,6 +7,7 @@ export {
   proposeSize,
   shapesOf,
   type BuildOptions,
+  type WaterNature,
   type Chart,
   type SoundingColumns,
   type Surface,
@@ -23,7 +24,8 @@ export {
   type LevelReading,
   type SoundingTable,
 } from './clean';
-export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind } from './features';
+export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind, type WaterSort } from './features';
+export { riverFlow, type CurrentReading, type RiverFlow } from './river-flow';
 export { calibrateHardness } from './hardness';
 export { mainBody } from './main-body';
 export { proposeOutline } from './propose-outline';

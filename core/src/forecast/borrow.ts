@@ -38,7 +38,8 @@ export function borrowedBase(borrowed: Borrowed, spec: DesignSpec, base: Float64
   for (const { name, carries } of termsInOrder()) {
     if (carries !== 'columns') continue;
     const [there, here] = [termOf(borrowed.spec, name), termOf(spec, name)];
-    for (let k = 0; k < here.count; k++) base[here.start + k] = CARRIED * from[there.start + k];
+    // Water that runs and water that does not have nothing of that to give each other.
+    if (there.count === here.count) for (let k = 0; k < here.count; k++) base[here.start + k] = CARRIED * from[there.start + k];
   }
   const [there, here] = [borrowed.spec.splines, spec.splines];
   const depth = termOf(borrowed.spec, 'depth').start;
@@ -51,5 +52,5 @@ export function borrowedBase(borrowed: Borrowed, spec: DesignSpec, base: Float64
     });
   };
   byDepth('depth by temperature', here.temperature.count);
-  for (const { name } of DEPTH_BY_DAY) byDepth(name, 1);
+  for (const { name } of DEPTH_BY_DAY) if (termOf(spec, name).count && termOf(borrowed.spec, name).count) byDepth(name, 1);
 }

@@ -15,6 +15,7 @@ export type PlanCode =
   | 'plan.cover.timber'
   | 'plan.bait.calm'
   | 'plan.bait'
+  | 'plan.current'
   | 'plan.quiet'
   | 'plan.known';
 
@@ -56,6 +57,8 @@ function says(strategy: Strategy, d: StrategyDay): Statement<PlanCode> {
       return statement(d.species.drawnTo.weed > d.species.drawnTo.wood ? 'plan.cover.weed' : 'plan.cover.timber');
     case 'bait':
       return statement(d.windSpeed < 1 ? 'plan.bait.calm' : 'plan.bait');
+    case 'current':
+      return statement('plan.current');
     case 'quiet':
       return statement('plan.quiet');
     case 'known':
@@ -68,7 +71,8 @@ export function strategyPlans(species: SpeciesProfile, day: Day, cells: CellTabl
   const today = strategyDay(species, day);
   const indexOf = indexCells(cells);
   const counted = sounded(cells);
-  return STRATEGIES.map((strategy) => {
+  // Where nothing runs there is no side for a current to favour.
+  return STRATEGIES.filter((s) => s !== 'current' || day.stream !== null).map((strategy) => {
     if (!counted) return { strategy, says: says(strategy, today), places: null };
     const scores = Float32Array.from({ length: cells.count }, (_, i) => strategyScore(strategy, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);

@@ -1,6 +1,7 @@
 import type { CellTable } from '../chart';
 import { hatAt, splineAt } from './basis';
 import { depthScale, type Design, type DesignDay, type SparseRow } from './design';
+import { STREAM_SIDES } from './stream-sides';
 import { strategyOfDepth, STRATEGIES, STATIC_STRATEGIES } from './strategies';
 
 /** The strategies that say something of a cell by the day; what the others say lasts. */
@@ -15,7 +16,7 @@ export class CellsWithDay {
   readonly values: Float32Array;
   readonly width: number;
   /** First entries of a row, by what of the day they stand for. */
-  private readonly entry: Record<'strategies' | 'wind' | 'numbers' | 'temperature' | 'thermocline' | 'light', number>;
+  private readonly entry: Record<'strategies' | 'wind' | 'stream' | 'numbers' | 'temperature' | 'thermocline' | 'light', number>;
 
   /** Columns of the covariance, and those of the strategies among them. */
   private readonly kept: number;
@@ -29,13 +30,16 @@ export class CellsWithDay {
     const { temperature, aboveThermocline, light } = design.spec.splines;
     const strategies = DAILY.length;
     const numbers = design.byDay.length;
+    const stream = design.spec.running ? STREAM_SIDES.length : 0;
+    const afterWind = strategies + 2 + stream;
     this.entry = {
       strategies: 0,
       wind: strategies,
-      numbers: strategies + 2,
-      temperature: strategies + 2 + numbers,
-      thermocline: strategies + 2 + numbers + temperature.count,
-      light: strategies + 2 + numbers + temperature.count + aboveThermocline.count,
+      stream: strategies + 2,
+      numbers: afterWind,
+      temperature: afterWind + numbers,
+      thermocline: afterWind + numbers + temperature.count,
+      light: afterWind + numbers + temperature.count + aboveThermocline.count,
     };
     this.width = this.entry.light + light.count;
     this.values = new Float32Array(cells.count * this.width);
@@ -60,8 +64,9 @@ export class CellsWithDay {
       for (let k = 0; k < strategies.length; k++) values[own + entry.strategies + k] += at(strategies[k]);
       for (let k = 0; k < 2; k++) {
         values[own + entry.wind + k] += at(start.wind + k);
-        for (let t = 0; t < byDay.length; t++) values[own + entry.numbers + t] += wa[k] * at(byDay[t] + a + k);
+        for (let t = 0; t < byDay.length; t++) values[own + entry.numbers + t] += wa[k] * at(byDay[t].start + a + k);
       }
+      for (let k = entry.stream; k < entry.numbers; k++) values[own + k] += at(start.stream + k - entry.stream);
       for (let k = 0; k < temperature.count; k++)
         values[own + entry.temperature + k] +=
           at(start.season + k) +
@@ -79,7 +84,7 @@ export class CellsWithDay {
     const { temperature, aboveThermocline, light } = this.design.spec.splines;
     row.n = 0;
     DAILY.forEach((strategy, k) => row.add(entry.strategies + k, strategyOfDepth(strategy, day.strategy, depth)[0]));
-    day.numbers.forEach((v, t) => row.add(entry.numbers + t, v));
+    this.design.byDay.forEach(({ number }, t) => row.add(entry.numbers + t, day.numbers[number]));
     const [first, weights] = hatAt(temperature, day.surface);
     for (let k = 0; k < 2; k++) row.add(entry.temperature + first + k, weights[k]);
     const spline = (at: number, [from, weights]: ReturnType<typeof splineAt>): void => weights.forEach((w, k) => row.add(at + from + k, w));
@@ -93,5 +98,9 @@ export class CellsWithDay {
   }
   get wind(): number {
     return this.entry.wind;
+  }
+  /** Those of the sides of water that runs: none where the design has none. */
+  get stream(): number {
+    return this.entry.stream;
   }
 }

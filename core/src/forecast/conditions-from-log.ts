@@ -24,6 +24,8 @@ export interface LoggedConditions {
 const DAY = 86_400_000;
 /** A reading older than this no longer speaks for the day; the season's usual course is followed instead. */
 const STALE_DAYS = 21;
+/** A current that was read so many days ago no longer speaks for the day. */
+const CURRENT_DAYS = 3;
 /** Secchi depth where none was ever read, m. */
 const ASSUMED_CLARITY = 2;
 
@@ -93,6 +95,13 @@ export function conditionsFromLog(readings: TimedReading[], at: Date, frame: Wat
       windSpeed: windFresh?.speed ?? 0,
       cloud: latest(readings, until, (r) => (r.cloud_fraction == null ? null : r.cloud_fraction), 12 / 24)?.value ?? null,
       ...(tidalLevel(at, frame) ?? levelOf(readings, until)),
+      current:
+        latest(
+          readings,
+          until,
+          (r) => (r.current_speed_ms != null && r.current_to_deg != null ? { set: r.current_to_deg, rate: r.current_speed_ms } : null),
+          CURRENT_DAYS,
+        )?.value ?? null,
       thermoclineSet: null,
     },
     readAt: surfaceRead ? new Date(surfaceRead.at) : null,

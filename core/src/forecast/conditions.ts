@@ -10,7 +10,7 @@ import {
   type WaterColumn,
   type WaterYear,
 } from '../lake';
-import type { TideRecord } from '../tide';
+import { streamOf, tideOf, tideState, type StreamNow, type TideRecord } from '../tide';
 import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile, type WindowInputs } from '../species';
 
 /** What the Strip holds: the conditions that everything else is computed for. */
@@ -28,6 +28,8 @@ export interface Conditions {
   /** Water level, m above datum, and how fast it changes, m a week; null where nobody read it. */
   level: number | null;
   levelTrend: number | null;
+  /** How the water runs, as it was read; null or missing where nobody did. */
+  current?: StreamNow | null;
   /** A thermocline set by hand, m; null = from the last profile or modelled. */
   thermoclineSet: { top: number; bottom: number } | null;
 }
@@ -67,6 +69,10 @@ export interface Day {
   maxDepth: number;
   /** How far the water stands above the datum of its chart, m; 0 where nobody read it. */
   level: number;
+  /** How the water runs at the moment, by its tide, else as it was read; null where that is not known. */
+  stream: StreamNow | null;
+  /** Hours from the nearest high water, and from neaps (0) to springs (1) where that is known; null where no tide is known. */
+  tide: { fromHigh: number; springs: number | null } | null;
   /** Day of the season: 172 is near midsummer north and south. */
   seasonDay: number;
   rule?: DepthRule;
@@ -79,6 +85,8 @@ export interface Day {
 export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: DatedProfile[] = [], until = conditions.at): Day {
   const level = conditions.level === null ? 0 : conditions.level - (frame.levelBase ?? 0);
   const maxDepth = Math.max(0.5, frame.deepest + level);
+  const tide = tideOf(frame.tide);
+  const state = tide && tideState(tide, conditions.at.getTime());
   return {
     conditions,
     column: columnFor({
@@ -98,6 +106,8 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: Date
     sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
     maxDepth,
     level,
+    stream: streamOf(frame.tide, conditions.at.getTime(), state) ?? conditions.current ?? null,
+    tide: state && state.fromHigh !== null ? { fromHigh: state.fromHigh, springs: state.springs } : null,
     seasonDay: seasonDay(conditions.at, frame.latitude),
     rule: frame.rule,
   };

@@ -3,7 +3,8 @@ import { CELL } from '../geo';
 import { hatAt } from './basis';
 import type { Design, DesignDay } from './design';
 import { SparseRow } from './design';
-import { baitWind, openToWind, staticPart, strategyOfDepth, STRATEGIES, shownOfColumn, windBlown } from './strategies';
+import { STREAM_SIDES, streamSides } from './stream-sides';
+import { baitWind, currentSides, openToWind, staticPart, strategyOfDepth, STRATEGIES, shownOfColumn, windBlown } from './strategies';
 import type { SpeciesProfile } from '../species';
 
 /**
@@ -54,6 +55,11 @@ export class DayTotal {
     const { windFrom, windSpeed } = day.strategy;
     const strategyWeights = STRATEGIES.map((_, k) => day.strategy.weights[k] + beta[strategies + k]);
     const byBlown = beta[wind] + strategyWeights[STRATEGIES.indexOf('bait')] * baitWind(day.strategy);
+    const { stream } = day.strategy;
+    const sides = new Float64Array(STREAM_SIDES.length);
+    // How much the water runs moves the fish of a place by its sides; that all of them show more or less is no more or fewer fish.
+    const bySide = sides.map((_, k) => (k && design.spec.running ? beta[design.start.stream + k] : 0));
+    currentSides(day.strategy).forEach((v, k) => (bySide[k + 1] += strategyWeights[STRATEGIES.indexOf('current')] * v));
     const steps = Math.ceil(this.deepest / DEPTH_STEP) + 2;
     const rate = new Float64Array(steps);
     const times = new Float64Array(steps * STRATEGIES.length);
@@ -75,6 +81,10 @@ export class DayTotal {
       const hard = cells.hardness[i] - 0.4;
       if (!Number.isNaN(hard)) eta += hard * byHardness;
       eta += byBlown * windBlown(cells, i, windFrom, windSpeed) + beta[wind + 1] * openToWind(cells, i, windFrom, windSpeed);
+      if (stream) {
+        streamSides(sides, cells, i, stream);
+        for (let k = 1; k < sides.length; k++) eta += bySide[k] * sides[k];
+      }
       total += Math.exp(Math.min(6, eta));
     });
     return Math.log(total / sample.length);

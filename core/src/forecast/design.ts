@@ -5,6 +5,7 @@ import { combinedScore, openToWind, strategyDay, strategyScore, windBlown, STRAT
 import { hatAt, splineAt, ridgePenalty, smoothPenalty, type SplineSpec } from './basis';
 import type { SpeciesProfile } from '../species';
 import type { Day } from './conditions';
+import { STREAM_SIDES, streamSides } from './stream-sides';
 import { DEPTH_BY_DAY, lowLight, termsInOrder, type TermDeclaration, type TermName } from './terms';
 
 /** A block of coefficients that shrink together. */
@@ -31,6 +32,8 @@ export interface DesignSpec {
   trips: number;
   /** How the log scans with each view that it often uses. */
   views: ViewUse[];
+  /** The water was seen to run, or has a tide: only then has that columns of its own. */
+  running: boolean;
 }
 
 /** How a log scans with a view: what detection by it is told against. */
@@ -78,6 +81,8 @@ export interface DesignDay {
   /** 1 in the dark and at dawn and dusk, 0 under a high sun. */
   lowLight: number;
   thermocline: number | null;
+  /** A coast: its rises are reefs and banks. */
+  coast: boolean;
   strategy: StrategyDay;
 }
 
@@ -87,6 +92,7 @@ export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
   numbers: DEPTH_BY_DAY.map((t) => t.of(day)),
   lowLight: lowLight(day),
   thermocline: day.column.thermocline?.depth ?? null,
+  coast: day.tide !== null,
   strategy: strategyDay(species, day),
 });
 
@@ -103,7 +109,7 @@ export function designDays(species: SpeciesProfile, looks: { day: Day }[]): Desi
 /** Columns of a term in a design. */
 function columnsOf(
   { name }: TermDeclaration,
-  { splines: s, views, centres, trips }: Omit<DesignSpec, 'terms' | 'columns' | 'staticColumns'>,
+  { splines: s, views, centres, trips, running }: Omit<DesignSpec, 'terms' | 'columns' | 'staticColumns'>,
 ): number {
   const counts: Record<TermName, number> = {
     strategies: STRATEGIES.length,
@@ -113,6 +119,7 @@ function columnsOf(
     light: s.light.count,
     'bottom by temperature': s.temperature.count,
     wind: 2,
+    stream: running ? STREAM_SIDES.length : 0,
     detection: 1 + 4 * views.length,
     depth: s.depth.count,
     hardness: s.hardness.count,
@@ -124,7 +131,9 @@ function columnsOf(
     place: centres.length / 2,
     trip: trips,
   };
-  return (counts as Partial<Record<string, number>>)[name] ?? s.depthCoarse.count;
+  const byDay = DEPTH_BY_DAY.find((t) => t.name === name);
+  if (byDay) return byDay.running && !running ? 0 : s.depthCoarse.count;
+  return counts[name as TermName];
 }
 
 function layOut(spec: Omit<DesignSpec, 'terms' | 'columns' | 'staticColumns'>): Pick<DesignSpec, 'terms' | 'columns' | 'staticColumns'> {
@@ -192,7 +201,7 @@ export function viewUses(looks: { look: Look; cell: number }[], cells: CellTable
 }
 
 /** The design for a water: ranges from its chart, place centres from where it was looked at (none for an empty set). */
-export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, views: ViewUse[] = []): DesignSpec {
+export function makeDesign(cells: CellTable, looked: Set<number>, trips: number, views: ViewUse[] = [], running = false): DesignSpec {
   const depths = Array.from(cells.depth)
     .filter((d) => !Number.isNaN(d))
     .sort((a, b) => a - b);
@@ -215,6 +224,7 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number,
     spacing,
     trips,
     views,
+    running,
   };
   return { ...base, ...layOut(base) };
 }
@@ -223,8 +233,9 @@ export function makeDesign(cells: CellTable, looked: Set<number>, trips: number,
 export class Design {
   /** First column of each term. */
   readonly start: Readonly<Record<TermName, number>>;
-  /** First column of each term of depth by a number of the day, in their order. */
-  readonly byDay: number[];
+  /** First column of each term of depth by a number of the day that the design has, and which of those numbers it is. */
+  readonly byDay: { start: number; number: number }[];
+  private readonly sides = new Float64Array(STREAM_SIDES.length);
   private readonly centreAt = new Map<number, number>();
   private readonly reach: number;
 
@@ -233,7 +244,10 @@ export class Design {
     readonly cells: CellTable,
   ) {
     this.start = Object.fromEntries(spec.terms.map((term) => [term.name, term.start])) as Record<TermName, number>;
-    this.byDay = DEPTH_BY_DAY.map(({ name }) => spec.terms.find((t) => t.name === name)!.start);
+    this.byDay = DEPTH_BY_DAY.flatMap(({ name }, number) => {
+      const { start, count } = spec.terms.find((t) => t.name === name)!;
+      return count ? [{ start, number }] : [];
+    });
     this.reach = 2 * spec.spacing;
     for (let k = 0; k < spec.centres.length / 2; k++)
       this.centreAt.set(
@@ -281,6 +295,10 @@ export class Design {
     for (let q = 0; q < 2; q++) row.add(this.start['bottom by temperature'] + b + q, hard * wb[q]);
     row.add(this.start.wind, windBlown(cells, i, day.strategy.windFrom, day.strategy.windSpeed));
     row.add(this.start.wind + 1, openToWind(cells, i, day.strategy.windFrom, day.strategy.windSpeed));
+    if (this.spec.running && day.strategy.stream) {
+      streamSides(this.sides, cells, i, day.strategy.stream);
+      for (let k = 0; k < this.sides.length; k++) row.add(this.start.stream + k, this.sides[k]);
+    }
   }
 
   /**
@@ -313,7 +331,7 @@ export class Design {
     for (let p = 0; p < 2; p++)
       for (let q = 0; q < 2; q++) row.add(this.start['depth by temperature'] + (a + p) * temperature.count + b + q, wa[p] * wb[q]);
     for (let q = 0; q < 2; q++) row.add(this.start.season + b + q, wb[q]);
-    for (let t = 0; t < this.byDay.length; t++) for (let p = 0; p < 2; p++) row.add(this.byDay[t] + a + p, day.numbers[t] * wa[p]);
+    for (const { start, number } of this.byDay) for (let p = 0; p < 2; p++) row.add(start + a + p, day.numbers[number] * wa[p]);
     if (day.thermocline != null) this.spline(row, 'thermocline', aboveThermocline, day.thermocline - depth);
     this.spline(row, 'light', light, depth / day.secchi);
   }

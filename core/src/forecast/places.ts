@@ -1,6 +1,6 @@
 import type { CellTable } from '../chart';
 import { CELL, cellKey } from '../geo';
-import { Design, designDay } from './design';
+import { Design, designDay, type DesignDay } from './design';
 import { indexCells, regionFrom } from './region';
 import { statement, type Statement } from '../statements';
 import { Contributions, reasonsFor, type Reason } from './reasons';
@@ -9,7 +9,7 @@ import type { Model } from './fit';
 import { BEYOND_TERMS, type Forecast } from './predict';
 
 export type PlaceShape =
-  'steep bank' | 'hump' | 'point' | 'channel' | 'drop-off' | 'open basin' | 'hard-to-soft edge' | 'hard flat' | 'flat';
+  'steep bank' | 'hump' | 'reef' | 'bank' | 'gully' | 'point' | 'channel' | 'drop-off' | 'open basin' | 'hard-to-soft edge' | 'hard flat' | 'flat';
 /** A shape alone, or with the cover on it: `shape` is a PlaceShape. */
 export type PlaceCode = 'place.shape' | 'place.timber' | 'place.weed';
 
@@ -72,9 +72,16 @@ function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map
 }
 
 /** What the chart shows there, as a name. */
-export function placeName(cells: CellTable, i: number, thermocline: number | null): Statement<PlaceCode> {
+export function placeName(cells: CellTable, i: number, { thermocline, coast }: Pick<DesignDay, 'thermocline' | 'coast'>): Statement<PlaceCode> {
   const code: PlaceCode = cells.woodDistance[i] < 25 ? 'place.timber' : cells.weedDistance[i] < 25 ? 'place.weed' : 'place.shape';
-  return statement(code, { shape: placeShape(cells, i, thermocline) });
+  const shape = placeShape(cells, i, thermocline);
+  return statement(code, { shape: coast ? onCoast(shape, cells.hardness[i]) : shape, coast: coast ? 'yes' : 'no' });
+}
+
+/** What a shape is called on the coast. */
+function onCoast(shape: PlaceShape, hardness: number): PlaceShape {
+  if (shape === 'hump') return hardness >= 0.5 ? 'reef' : 'bank';
+  return shape === 'channel' ? 'gully' : shape;
 }
 
 function placeShape(cells: CellTable, i: number, thermocline: number | null): PlaceShape {
@@ -135,7 +142,7 @@ export function bestPlaces(
       cell: i,
       x: (cells.column[i] + 0.5) * CELL,
       y: (cells.row[i] + 0.5) * CELL,
-      name: placeName(cells, i, today.thermocline),
+      name: placeName(cells, i, today),
       probability: forecast.probability[i],
       low: forecast.low[i],
       high: forecast.high[i],

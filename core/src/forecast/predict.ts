@@ -8,6 +8,7 @@ import { Design, designDay, SparseRow, type DesignDay } from './design';
 import {
   baitWind,
   blownBy,
+  currentSides,
   fetchIndex,
   STATIC_SCALED_BY_DAY,
   openBy,
@@ -17,6 +18,7 @@ import {
   shownOfColumn,
   STATIC_STRATEGIES,
 } from './strategies';
+import { STREAM_SIDES, streamSides } from './stream-sides';
 import { HOLDING_STEP, holdingTable } from './holding-depth';
 import type { Day } from './conditions';
 import type { Model } from './fit';
@@ -156,13 +158,19 @@ export class Predictor {
     const { rate, variance: spreadOfDepth, withOwn, times, from, value, index } = this.byDepth(at, own, intervals);
     const holding = intervals ? holdingTable(model.holding, model.profile, at, day.maxDepth) : null;
     const shift = model.usualTotal === null ? 0 : stayingShift(this.total.logMean(at), model.usualTotal);
-    const { values, width, wind } = this.withDay;
+    const { values, width, wind, stream: streamEntry } = this.withDay;
     const [baitEntry, entries] = [this.withDay.entryOf('bait'), STATIC_SCALED_BY_DAY.map((strategy) => this.withDay.entryOf(strategy))];
     const { windFrom, windSpeed } = at.strategy;
     const bait = baitWind(at.strategy);
     const { depth: bottoms, hardness, fetch } = cells;
     const [upwind, downwind] = [fetchIndex(windFrom), fetchIndex(windFrom + 180)];
     const { coefficients, among } = own;
+    const { stream } = at.strategy;
+    const sides = new Float64Array(STREAM_SIDES.length);
+    const currentEntry = this.withDay.entryOf('current');
+    const sideCount = own.columns.length - STATIC_SCALED_BY_DAY.length - 3;
+    const current = currentSides(at.strategy);
+    const { running } = model.spec;
     const count = STATIC_SCALED_BY_DAY.length;
     const m = coefficients.length;
     const x = new Float64Array(m);
@@ -181,6 +189,10 @@ export class Predictor {
         x[count + 1] = open;
         // What hardness by temperature has in common with what lasts is in the entries of temperature already.
         x[count + 2] = Number.isNaN(hard) ? 0 : hard;
+        if (stream && sideCount) {
+          streamSides(sides, cells, i, stream);
+          for (let k = 0; k < sideCount; k++) x[count + 3 + k] = sides[k];
+        }
         eta += rate[b];
         for (let j = 0; j < m; j++) eta += x[j] * coefficients[j];
         if (intervals) {
@@ -188,6 +200,10 @@ export class Predictor {
           let half = 0;
           for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
           for (let k = 0; k < count; k++) half += x[k] * values[row + entries[k]];
+          if (stream && sideCount) {
+            if (running) for (let k = 0; k < sideCount; k++) half += sides[k] * values[row + streamEntry + k];
+            half += (current[0] * sides[1] + current[1] * sides[2]) * values[row + currentEntry];
+          }
           half += blown * (bait * values[row + baitEntry] + values[row + wind]) + open * values[row + wind + 1];
           for (let j = 0; j < m; j++) {
             let sum = withOwn[b * m + j];
@@ -227,6 +243,7 @@ export class Predictor {
         [bottom + warm, warmth[0]],
         [bottom + warm + 1, warmth[1]],
       ],
+      ...this.sidesOf(day),
     ];
     const between = (one: Own['columns'][number], other: Own['columns'][number]): number =>
       one.reduce((sum, [a, u]) => other.reduce((s, [b, v]) => s + u * v * covariance[a * kept + b], sum), 0);
@@ -237,6 +254,18 @@ export class Predictor {
       // Half of the variance of what a cell adds: each pair once, its own with half its weight.
       among: Float64Array.from(columns.flatMap((one, j) => columns.map((other, k) => between(one, other) * (j === k ? 0.5 : 1)))),
     };
+  }
+
+  /** What the sides of running water add: each its own column, those of the strategy of current with it. A fit without such water has the strategy alone. */
+  private sidesOf({ strategy }: DesignDay): Own['columns'] {
+    if (!strategy.stream) return [];
+    const { start, spec } = this.design;
+    const column = start.strategies + STRATEGIES.indexOf('current');
+    const bySide = [0, ...currentSides(strategy)];
+    return STREAM_SIDES.map((_, k): Own['columns'][number] => [
+      ...(bySide[k] ? [[column, bySide[k]] as [number, number]] : []),
+      ...(spec.running ? [[start.stream + k, 1] as [number, number]] : []),
+    ]);
   }
 
   /** What follows on a day from the depth alone, a row a step of depth. */

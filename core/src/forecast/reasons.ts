@@ -1,11 +1,13 @@
 import type { CellTable } from '../chart';
 import { statement, type Statement } from '../statements';
 import { STRATEGIES, strategyScore, shownOfColumn, windBlown, type Strategy } from './strategies';
+import { SLACK } from '../tide';
+import { STREAM_SIDES, streamSides } from './stream-sides';
 import { Design, SparseRow, type DesignDay } from './design';
 import { declared } from './terms';
 
 /** What speaks for or against a place, in the field's terms. */
-export const FACTORS = ['depth', 'thermocline', 'bottom', 'shape', 'cover', 'wind', 'quiet', 'log', 'today'] as const;
+export const FACTORS = ['depth', 'thermocline', 'bottom', 'shape', 'cover', 'wind', 'current', 'quiet', 'log', 'today'] as const;
 export type Factor = (typeof FACTORS)[number];
 
 export type ReasonCode =
@@ -35,6 +37,12 @@ export type ReasonCode =
   | 'reason.wind.blown'
   | 'reason.wind.sheltered'
   | 'reason.wind.neither'
+  | 'reason.current.up'
+  | 'reason.current.down'
+  | 'reason.current.slack'
+  | 'reason.current.seam'
+  | 'reason.current.eddy'
+  | 'reason.current.runs'
   | 'reason.shore.away'
   | 'reason.shore.close'
   | 'reason.log.more'
@@ -56,6 +64,7 @@ const OF_STRATEGY: Record<Strategy, Factor> = {
   structure: 'shape',
   cover: 'cover',
   bait: 'wind',
+  current: 'current',
   quiet: 'quiet',
   known: 'shape',
 };
@@ -108,8 +117,8 @@ export class Contributions {
 }
 
 /** Cover of a kind so many metres off, to the next five. */
-const near = (kind: 'timber' | 'weed', off: number): Statement<ReasonCode> =>
-  off < 5 ? statement(`reason.${kind}.here`) : statement(`reason.${kind}.near`, { within: Math.ceil(off / 5) * 5 });
+const near = (kind: 'timber' | 'weed', off: number, coast: boolean): Statement<ReasonCode> =>
+  statement(off < 5 ? `reason.${kind}.here` : `reason.${kind}.near`, { within: Math.ceil(off / 5) * 5, coast: coast ? 'yes' : 'no' });
 
 /** What a factor of a cell says; `good` tells whether it speaks for the place. */
 function says(factor: Factor, good: boolean, cells: CellTable, i: number, day: DesignDay, species: string): Statement<ReasonCode> {
@@ -140,13 +149,23 @@ function says(factor: Factor, good: boolean, cells: CellTable, i: number, day: D
     }
     case 'cover': {
       const [wood, weed] = [cells.woodDistance[i], cells.weedDistance[i]];
-      if (wood < 60 && wood <= weed) return near('timber', wood);
-      if (weed < 60) return near('weed', weed);
+      if (wood < 60 && wood <= weed) return near('timber', wood, day.coast);
+      if (weed < 60) return near('weed', weed, day.coast);
       return statement('reason.cover.none');
     }
     case 'wind': {
       const w = windBlown(cells, i, day.strategy.windFrom, day.strategy.windSpeed);
       return statement(w > 0.15 ? 'reason.wind.blown' : w < -0.15 ? 'reason.wind.sheltered' : 'reason.wind.neither');
+    }
+    case 'current': {
+      const { stream } = day.strategy;
+      if (!stream || stream.rate < SLACK) return statement('reason.current.slack');
+      const [, face, cover, , , seam, eddy] = streamSides(new Float64Array(STREAM_SIDES.length), cells, i, stream);
+      const side = Math.abs(cover) > Math.abs(face) ? cover : face;
+      if (eddy > 0) return statement('reason.current.eddy');
+      if (seam > 0.3) return statement('reason.current.seam');
+      if (Math.abs(side) < 0.12) return statement('reason.current.runs', { rate: stream.rate });
+      return statement(side > 0 ? 'reason.current.up' : 'reason.current.down', { of: side === cover ? 'cover' : 'rise' });
     }
     case 'quiet':
       return statement(good ? 'reason.shore.away' : 'reason.shore.close');

@@ -1,6 +1,8 @@
 import { FETCH_DIRECTIONS, type CellTable } from '../chart';
 import { firstGuessDepth, strategySetting, STRATEGIES, type DepthWindow, type Strategy, type SpeciesProfile } from '../species';
+import type { StreamNow } from '../tide';
 import { spawnsOn, windowOn, type Day } from './conditions';
+import { STREAM_SIDES, streamSides } from './stream-sides';
 
 export { STRATEGIES, type Strategy };
 
@@ -12,6 +14,8 @@ export interface StrategyDay {
   thermocline: number | null;
   windFrom: number;
   windSpeed: number;
+  /** How the water runs; null where that is not known. */
+  stream: StreamNow | null;
   /** What each strategy counts for in the prior, in their order. */
   weights: number[];
 }
@@ -26,6 +30,7 @@ export function strategyDay(species: SpeciesProfile, day: Day): StrategyDay {
     thermocline: day.column.thermocline?.depth ?? null,
     windFrom: day.conditions.windFrom,
     windSpeed: day.conditions.windSpeed,
+    stream: day.stream,
     weights: STRATEGIES.map((strategy) => strategySetting(species, `${strategy}.weight`)),
   };
 }
@@ -75,7 +80,14 @@ interface StrategyParts {
   ofPlace?: (species: SpeciesProfile, cells: CellTable, i: number) => number;
   atDepth?: boolean;
   ofWind?: (d: StrategyDay, cells: CellTable, i: number) => number;
+  ofStream?: (d: StrategyDay, sides: Float64Array) => number;
 }
+
+/** What the up-stream side of a rise and of cover are worth to the strategy of current, log-odds, in the order of the sides. */
+export const currentSides = (d: StrategyDay): [face: number, cover: number] => {
+  const side = strategySetting(d.species, 'current.side');
+  return [0.7 * side, 1.4 * side];
+};
 
 const parts: Record<Strategy, StrategyParts> = {
   depth: {
@@ -121,6 +133,12 @@ const parts: Record<Strategy, StrategyParts> = {
     atDepth: true,
   },
   bait: { ofWind: (d, cells, i) => baitWind(d) * windBlown(cells, i, d.windFrom, d.windSpeed) },
+  current: {
+    ofStream: (d, sides) => {
+      const [face, cover] = currentSides(d);
+      return face * sides[1] + cover * sides[2];
+    },
+  },
   quiet: {
     ofPlace: (species, cells, i) => clamp((cells.shoreDistance[i] - strategySetting(species, 'quiet.from')) / 140, -0.5, 0.5),
   },
@@ -131,7 +149,7 @@ const parts: Record<Strategy, StrategyParts> = {
 };
 
 /** Strategies all of whose score lasts, and those of which a part does that counts by the day. */
-export const STATIC_STRATEGIES = STRATEGIES.filter((s) => parts[s].ofPlace && !parts[s].ofDepth && !parts[s].atDepth && !parts[s].ofWind);
+export const STATIC_STRATEGIES = STRATEGIES.filter((s) => parts[s].ofPlace && !parts[s].ofDepth && !parts[s].atDepth && !parts[s].ofWind && !parts[s].ofStream);
 export const STATIC_SCALED_BY_DAY = STRATEGIES.filter((s) => parts[s].ofPlace && !STATIC_STRATEGIES.includes(s));
 
 /** What of a strategy's score lasts at a cell, 0 where the strategy has nothing that lasts or the depth is not known. */
@@ -144,12 +162,16 @@ export const strategyOfDepth = (strategy: Strategy, d: StrategyDay, depth: numbe
   parts[strategy].atDepth ? atDepth(d, depth) : 1,
 ];
 
+const sidesHere = new Float64Array(STREAM_SIDES.length);
+
 /** Log-odds that a strategy gives a cell on a day, about −2 … 2; 0 is the average place. */
 export function strategyScore(strategy: Strategy, d: StrategyDay, cells: CellTable, i: number): number {
   const depth = cells.depth[i];
   if (Number.isNaN(depth)) return 0;
   const [added, times] = strategyOfDepth(strategy, d, depth);
-  return added + times * staticPart(strategy, d.species, cells, i) + (parts[strategy].ofWind?.(d, cells, i) ?? 0);
+  const { ofWind, ofStream } = parts[strategy];
+  const run = ofStream && d.stream ? ofStream(d, streamSides(sidesHere, cells, i, d.stream)) : 0;
+  return added + times * staticPart(strategy, d.species, cells, i) + (ofWind?.(d, cells, i) ?? 0) + run;
 }
 
 /** What a sonar loses at the top, m: its transducer hangs some 0.3 m down, and what is next to it drowns in its own pulse. */

@@ -1,5 +1,9 @@
 import type { Day } from './conditions';
 import type { Factor } from './reasons';
+import { strengthOf } from './stream-sides';
+
+/** From high water to high water. */
+const TIDE_HOURS = 12.42;
 
 /**
  * Every term of the linear predictor, declared once, in the order of its columns. The design matrix, the search for the
@@ -29,6 +33,8 @@ export interface TermDeclaration<Name extends string = string> {
 
 /** A term of depth whose weight is one number of the day: what moves fish up or down on such days. */
 interface DepthByDay extends TermDeclaration {
+  /** Only where the water runs or has a tide. */
+  running?: true;
   varies: 'depth';
   carries: 'depth';
   /** The number of the day, of the order of one; 0 where the usual depth holds. */
@@ -61,6 +67,25 @@ export const DEPTH_BY_DAY: DepthByDay[] = [
     carries: 'depth',
     explains: 'depth',
   },
+  // Of the tide: about high or low water, before or after it, and running or slack.
+  ...(
+    [
+      ['depth by height of tide', ({ tide }) => (tide ? Math.cos((2 * Math.PI * tide.fromHigh) / TIDE_HOURS) : 0)],
+      ['depth by turn of tide', ({ tide }) => (tide ? Math.sin((2 * Math.PI * tide.fromHigh) / TIDE_HOURS) : 0)],
+      ['depth by stream', ({ stream }) => (stream ? strengthOf(stream.rate) : 0)],
+    ] as [string, DepthByDay['of']][]
+  ).map(
+    ([name, of]): DepthByDay => ({
+      name,
+      of,
+      running: true,
+      varies: 'depth',
+      penalty: 'ridge',
+      prior: 2,
+      carries: 'depth',
+      explains: 'current',
+    }),
+  ),
 ];
 
 const term = <Name extends string>(
@@ -85,6 +110,7 @@ const OF_DAY = [
   term('light', 'depth', 'smooth', 7.5, 'columns', 'depth'),
   term('bottom by temperature', 'day', 'ridge', 1.5, 'columns', 'bottom'),
   term('wind', 'day', 'ridge', 3, 'columns', 'wind'),
+  term('stream', 'day', 'ridge', 2, 'columns', 'current'),
   term('detection', 'look', 'ridge', 3, 'no', null),
 ] as const;
 const OF_CELL = [

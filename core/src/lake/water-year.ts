@@ -31,7 +31,7 @@ export interface WaterYear {
 }
 
 /** Water that flows is mixed. */
-const FLOWS = /\b(river|stream|creek|canal)\b|fluss|\bstrom\b|kanal|\bbach\b/i;
+export const FLOWS = /\b(river|stream|creek|canal)\b|fluss|\bstrom\b|kanal|\bbach\b/i;
 /** Water is densest at 4 °C: a lake that was as cold as that or colder begins its summer there. */
 const DENSEST = 4;
 /** A surface that swings less than this through the year has no winter to speak of, °C. */

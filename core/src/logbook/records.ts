@@ -13,7 +13,7 @@ const notes = text('free words', 4000);
 
 export const VIEWS = ['sounder', 'down-beam', 'side-scan', 'forward-facing', 'eye', 'camera', 'line'] as const;
 export const CONTACT_KINDS = ['fish', 'bait', 'cover', 'bottom', 'thermocline', 'weed', 'hazard'] as const;
-export const COVERS = ['brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'none'] as const;
+export const COVERS = ['brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'reef', 'none'] as const;
 export const MODES = ['transit', 'scan', 'fish', 'troll', 'sweep'] as const;
 export const OUTCOMES = ['nothing', 'seen', 'follows', 'bites', 'fish', 'unfishable'] as const;
 export const FATES = ['released', 'kept'] as const;

@@ -177,7 +177,7 @@ export function chartPlaces({ cells, features, depth }: Chart): ChartPlaces {
     }
     // A flat is a shape, but none that one keeps near to.
     if (f.kind !== 'flat') own.forEach((i) => shapeSeeds.add(i));
-    if (f.kind === 'channel' || f.kind === 'channel swing') own.forEach((i) => channelSeeds.add(i));
+    if (f.kind === 'channel' || f.kind === 'channel swing' || f.kind === 'gully') own.forEach((i) => channelSeeds.add(i));
   }
   const sorted = Array.from(cells.depth)
     .filter((d) => !Number.isNaN(d))

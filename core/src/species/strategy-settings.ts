@@ -1,5 +1,5 @@
 /** Where practitioners disagree: the strategies, each with its own rule for ranking water. */
-export const STRATEGIES = ['depth', 'comfort', 'bottom', 'structure', 'cover', 'bait', 'quiet', 'known'] as const;
+export const STRATEGIES = ['depth', 'comfort', 'bottom', 'structure', 'cover', 'bait', 'current', 'quiet', 'known'] as const;
 export type Strategy = (typeof STRATEGIES)[number];
 
 /** A number in a strategy's rule that an angler may set otherwise. */
@@ -48,6 +48,8 @@ export const STRATEGY_SETTINGS: StrategySetting[] = [
   rule('cover.reach', 'm', 25, 5, 150),
   weight('bait', 0.3),
   rule('bait.wind', '', 1.2, -3, 3),
+  weight('current', 0.4),
+  rule('current.side', '', 1, -2, 2),
   weight('quiet', 0.1),
   rule('quiet.from', 'm', 60, 0, 500),
   weight('known', 0.1),

@@ -1,3 +1,4 @@
+import { levelsAbout, readTide, tideOf, type Tide } from '@restless-shoal/core/tide';
 import { overDatum } from '@restless-shoal/core/chart';
 import type { Look } from '@restless-shoal/core/logbook';
 import { latestChart, latestChartId } from '../db/charts';
@@ -81,15 +82,25 @@ function levelOfTrip(levels: TripLevel[], trip: string): number {
   return own.length ? own.reduce((sum, r) => sum + r.level, 0) / own.length : 0;
 }
 
-/** What a trip's looks are derived from. */
-const rowsOf = async (pool: Pool, id: string, levels: TripLevel[]): Promise<LooksTask['trips'][number]> => ({
-  id,
-  level: levelOfTrip(levels, id),
-  track: await trackOf(pool, id),
-  stops: await stopsOf(pool, id),
-  contacts: await contactsOf(pool, id),
-  responses: await responsesOf(pool, id),
-});
+/** What a trip's looks are derived from. With a tide its level is the mean over what was logged: a footprint minds a metre of depth little. */
+async function rowsOf(pool: Pool, id: string, levels: TripLevel[], tide: Tide | null): Promise<LooksTask['trips'][number]> {
+  const track = await trackOf(pool, id);
+  const stops = await stopsOf(pool, id);
+  const heights = tide
+    ? levelsAbout(
+        tide,
+        [...track.map((t) => t.time), ...stops.map((s) => s.start)].map((t) => Date.parse(t)),
+      )
+    : [];
+  return {
+    id,
+    level: heights.length ? heights.reduce((sum, h) => sum + h.level, 0) / heights.length : levelOfTrip(levels, id),
+    track,
+    stops,
+    contacts: await contactsOf(pool, id),
+    responses: await responsesOf(pool, id),
+  };
+}
 
 /** The looks of all trips of a water; those that are stale are derived anew. */
 export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptions = {}): Promise<TripWithLooks[]> {
@@ -102,7 +113,7 @@ export async function freshLooks(pool: Pool, water: WaterRow, options: TaskOptio
   // A few trips at a time, so that the rows of a long log need not be in memory at once.
   for (let from = 0; from < stale.length; from += 8) {
     const batch = stale.slice(from, from + 8);
-    const rows = await Promise.all(batch.map((t) => rowsOf(pool, t.id, levels)));
+    const rows = await Promise.all(batch.map((t) => rowsOf(pool, t.id, levels, tideOf(readTide(water.tide)))));
     const derived = await runLooks(
       { epsg: water.epsg, outline: water.outline, chart: chart?.body ?? null, beam: beamOf(water), trips: rows },
       { ...options, onProgress: (s) => options.onProgress?.((from + s * batch.length) / stale.length) },
@@ -134,7 +145,7 @@ export async function looksOfDay(pool: Pool, water: WaterRow, at: Date, dayOf: (
     rows.filter((r) => Date.parse((r.time ?? r.start)!) <= at.getTime());
   const rows = await Promise.all(
     trips.map(async ({ id }) => {
-      const all = await rowsOf(pool, id, levels);
+      const all = await rowsOf(pool, id, levels, tideOf(readTide(water.tide)));
       // A stop that goes on is fished up to the moment.
       const stops = by(all.stops).map((s) => (s.end && Date.parse(s.end) > at.getTime() ? { ...s, end: at.toISOString() } : s));
       return { ...all, track: by(all.track), stops, contacts: by(all.contacts), responses: by(all.responses) };

@@ -67,7 +67,7 @@ export async function runChart(task: ChartTask, { onProgress, signal }: TaskOpti
   const laid = await run<LaidBottom | null>('bottom', task, { signal, onProgress: (s, words) => onProgress?.(0.7 * s, words) }, moved);
   if (!laid) return null;
   const [shapes, worked] = await Promise.all([
-    run<ChartFeature[]>('shapes', { surface: laid.surface }, { signal, onProgress: (s, words) => onProgress?.(0.7 + 0.25 * s, words) }),
+    run<ChartFeature[]>('shapes', { surface: laid.surface, nature: laid.nature }, { signal, onProgress: (s, words) => onProgress?.(0.7 + 0.25 * s, words) }),
     run<Worked>('cells', laid, { signal }),
   ]);
   const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);

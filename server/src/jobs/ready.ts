@@ -12,7 +12,7 @@ import {
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
-import { isTidal, usualCourse } from '@restless-shoal/core/lake';
+import { isTidal, sortOf, usualCourse } from '@restless-shoal/core/lake';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
 import { zoneOffset } from '@restless-shoal/core/units';
@@ -67,7 +67,8 @@ export async function buildWaterChart(
   if (!outline && soundings.count < 3) return null;
   const epsg = water.epsg ?? utmEpsg({ latitude: middleOf(soundings.latitude), longitude: middleOf(soundings.longitude) });
   const tide = tideOf(readTide(water.tide));
-  const read = (await readingsOfWater(pool, water.id)).flatMap((r) =>
+  const readings = await readingsOfWater(pool, water.id);
+  const read = readings.flatMap((r) =>
     r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }],
   );
   // The tide knows every moment; a gauge was read now and then.
@@ -86,6 +87,12 @@ export async function buildWaterChart(
       levels,
       altitude: water.altitude_m,
       tidal: tide !== null || isTidal(water.kind),
+      sort: sortOf(water.kind, tide !== null),
+      currents: readings.flatMap((r) =>
+        r.current_to_deg === null || !r.current_speed_ms || r.latitude === null || r.longitude === null
+          ? []
+          : [{ latitude: r.latitude, longitude: r.longitude, set: r.current_to_deg }],
+      ),
     },
     options,
   );

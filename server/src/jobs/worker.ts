@@ -18,6 +18,8 @@ import {
   type LevelReading,
   type SoundingColumns,
   type Surface,
+  type WaterNature,
+  type WaterSort,
   type Worked,
 } from '@restless-shoal/core/chart';
 import {
@@ -79,6 +81,9 @@ export interface ChartTask extends WithPort {
   levels: LevelReading[];
   altitude: number | null;
   tidal: boolean;
+  sort: WaterSort;
+  /** Currents read on a river, degrees true. */
+  currents: { latitude: number; longitude: number; set: number }[];
 }
 
 /** The bottom as laid, with what the other parts of a build need. */
@@ -89,6 +94,7 @@ export interface LaidBottom {
   proposed: boolean;
   cleaning: CleanStep[];
   cover: CoverPoints[];
+  nature: WaterNature;
 }
 
 const ringsOf = (epsg: number, outline: OutlineGeometry): Rings => {
@@ -159,7 +165,20 @@ export function bottom(task: ChartTask): LaidBottom | null {
     shoreIsZero: !task.outlineProposed && !proposed,
     onProgress: (share) => say(0.35 + 0.65 * share, 'laying the bottom'),
   });
-  return { surface, rings, proposed, cleaning: cleaned.steps, cover: coverPoints(task.cover, ([lon, lat]) => toMetric(lon, lat)) };
+  return {
+    surface,
+    rings,
+    proposed,
+    cleaning: cleaned.steps,
+    cover: coverPoints(task.cover, ([lon, lat]) => toMetric(lon, lat)),
+    nature: {
+      sort: task.sort,
+      currents: task.currents.map(({ latitude: lat, longitude: lon, set }) => {
+        const [cx, cy] = toMetric(lon, lat);
+        return { x: cx, y: cy, set };
+      }),
+    },
+  };
 }
 
 /** A raster that came from another thread: its numbers without its methods. */
@@ -168,11 +187,11 @@ const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Ra
 const whole = (surface: Surface): Surface => ({ ...surface, depth: raster(surface.depth), hardness: raster(surface.hardness) });
 
 /** Names the shapes of a bottom. */
-export const shapes = ({ surface, port }: { surface: Surface } & WithPort): ChartFeature[] =>
-  shapesOf(whole(surface), (share) => port?.postMessage({ share, words: 'reading the shape of the bottom' }));
+export const shapes = ({ surface, nature, port }: Pick<LaidBottom, 'surface' | 'nature'> & WithPort): ChartFeature[] =>
+  shapesOf(whole(surface), (share) => port?.postMessage({ share, words: 'reading the shape of the bottom' }), nature);
 
 /** Works out the cells of a bottom, and how far it can be relied on. */
-export const cells = ({ surface, rings, cover }: LaidBottom): Worked => cellsOf(whole(surface), rings, cover);
+export const cells = ({ surface, rings, cover, nature }: LaidBottom): Worked => cellsOf(whole(surface), rings, cover, nature);
 
 /** Columns without the soundings that were left out. */
 function keptOnly({ x, y, depth, left }: Cleaned, hardness: Float32Array): SoundingColumns {

@@ -7,7 +7,7 @@ import { findHardEdges } from './hard-edges';
 import { findLedges } from './ledges';
 import { findNoses } from './noses';
 import { findSaddles } from './saddles';
-import { confidenceOf, type ChartFeature, type FeatureKind } from './types';
+import { confidenceOf, type ChartFeature, type FeatureKind, type WaterSort } from './types';
 
 /** Scales at which humps and holes are looked for, m. */
 const SIGMAS = [9, 13, 19, 27, 38, 54];
@@ -16,7 +16,12 @@ const leastHump = (radius: number): number => Math.max(0.4, 0.013 * radius);
 const LEAST_HARD = 0.15;
 
 /** Finds the shapes of a chart that hold fish. @param field the depth, m below datum @param hardness 0–1, NaN where not known */
-export function findFeatures(field: Field, hardness: Raster, onProgress?: (share: number) => void): ChartFeature[] {
+export function findFeatures(
+  field: Field,
+  hardness: Raster,
+  onProgress?: (share: number) => void,
+  sort: WaterSort = 'lake',
+): ChartFeature[] {
   const sigmas = SIGMAS.filter((s) => s >= 1.4 * field.size);
   // Soundings so far apart tell no shape of this size.
   if (!sigmas.length) return [];
@@ -74,7 +79,17 @@ export function findFeatures(field: Field, hardness: Raster, onProgress?: (share
     found.push(...findHardEdges(hard, blur(hard, 8), field));
   }
   onProgress?.(1);
-  return found;
+  return sort === 'coast' ? found.map((f) => ({ ...f, kind: coastalKind(f, hardness) })) : found;
+}
+
+/** A bottom as hard as this makes a rise a reef, else it is a bank. */
+const HARD_RISE = 0.5;
+
+/** What a shape is called on the coast. */
+function coastalKind({ kind, x, y }: ChartFeature, hardness: Raster): FeatureKind {
+  if (kind === 'hump') return hardness.at(x, y) >= HARD_RISE ? 'reef' : 'bank';
+  if (kind === 'ledge') return 'drop-off';
+  return kind === 'channel' ? 'gully' : kind;
 }
 
 /** Share of a line's points for which something holds. */

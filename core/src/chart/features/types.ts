@@ -14,7 +14,18 @@ export const FEATURE_KINDS = [
   'irregularity',
   'hard spot',
   'hard-to-soft edge',
+  // On the coast.
+  'reef',
+  'bank',
+  'drop-off',
+  'gully',
+  // In a river.
+  'eddy',
+  'seam',
 ] as const;
+
+/** What water a bottom lies under: it names some shapes, and how they are told apart. */
+export type WaterSort = 'lake' | 'coast' | 'river';
 export type FeatureKind = (typeof FEATURE_KINDS)[number];
 
 /** A shape of the bottom with a name and an edge, in metres of the water's plane. */

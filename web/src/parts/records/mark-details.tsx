@@ -183,7 +183,7 @@ export function MarkDetails({
       <Choice
         label={msg('markDetails.cover')}
         value={c.cover}
-        options={plain('brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'none')}
+        options={plain('brush', 'timber', 'rock', 'dock', 'weed', 'wreck', 'reef', 'none')}
         onChange={(cover) => onChange({ cover })}
       />
       {swims && c.cover && c.cover !== 'none' && (

@@ -93,7 +93,7 @@ export function markStyle(kind: string): Style {
 /** Shapes of the bottom: an outline in ink, a tick of colour by what it is; the chosen one stands out. */
 export function shapeStyle(kind: string, chosen: boolean): Style[] {
   const hard = kind === 'hard spot' || kind === 'hard-to-soft edge';
-  const high = kind === 'hump' || kind === 'point' || kind === 'irregularity' || kind === 'saddle';
+  const high = kind === 'hump' || kind === 'point' || kind === 'irregularity' || kind === 'saddle' || kind === 'reef' || kind === 'bank';
   const colour = hard ? '--foot' : high ? '--fish' : '--therm';
   const under = new Style({
     stroke: new Stroke({ color: css('--surface', chosen ? 0.95 : 0.6), width: chosen ? 7 : 3.5 }),
@@ -103,7 +103,7 @@ export function shapeStyle(kind: string, chosen: boolean): Style[] {
     stroke: new Stroke({
       color: css(colour, chosen ? 1 : 0.9),
       width: chosen ? 3.5 : 1.7,
-      lineDash: kind === 'flat' || hard ? [7, 4] : undefined,
+      lineDash: kind === 'flat' || kind === 'seam' || hard ? [7, 4] : undefined,
     }),
     fill: new Fill({ color: css(colour, chosen ? 0.18 : 0) }),
     zIndex: chosen ? 5 : 2,

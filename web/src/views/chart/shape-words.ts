@@ -10,6 +10,8 @@ export function shapeWords(shape: ChartFeature, unit: DepthUnit): string {
   const length = formatLength(shape.size, { ...metric, depth: unit });
   switch (shape.kind) {
     case 'hump':
+    case 'reef':
+    case 'bank':
     case 'irregularity':
       return msg('shapeWords.topAtHighAcross', { depth, rise, length });
     case 'hole':
@@ -18,15 +20,21 @@ export function shapeWords(shape: ChartFeature, unit: DepthUnit): string {
     case 'inside turn':
       return msg('shapeWords.atStandsOutAcross', { depth, rise, length });
     case 'ledge':
+    case 'drop-off':
       return msg('shapeWords.lipAtDropsLong', { depth, rise, length });
     case 'saddle':
       return msg('shapeWords.atHeightsAboveIt', { depth, rise, length });
     case 'channel':
+    case 'gully':
       return msg('shapeWords.atBelowItsShoulders', { depth, rise, length });
     case 'channel swing':
       return msg('shapeWords.atBelowItsShoulders2', { depth, rise });
     case 'flat':
       return msg('shapeWords.atAboutHa', { depth, pi: (Math.PI / 4) * shape.size ** 2 });
+    case 'eddy':
+      return msg('shapeWords.eddyWideLong', { wide: formatLength(shape.rise, { ...metric, depth: unit }), length });
+    case 'seam':
+      return msg('shapeWords.seamLong', { length });
     case 'hard spot':
       return msg('shapeWords.atAcrossHardnessAbove', { depth, length, rise: decimal(shape.rise, 2) });
     case 'hard-to-soft edge':

@@ -27,7 +27,7 @@ export function practicePass(chart: Chart): PracticePass | null {
   const afloat = (x: number, y: number): boolean =>
     [-REACH, REACH].every((dx) => [-REACH, REACH].every((dy) => chart.depth.at(x + dx, y + dy) > AFLOAT));
   const hump = chart.features
-    .filter((f) => f.kind === 'hump' && room(f.x, f.y) > REACH * Math.SQRT2 && afloat(f.x, f.y))
+    .filter((f) => (f.kind === 'hump' || f.kind === 'reef' || f.kind === 'bank') && room(f.x, f.y) > REACH * Math.SQRT2 && afloat(f.x, f.y))
     .sort((a, b) => b.rise - a.rise)[0] as { x: number; y: number } | undefined;
   const [x, y] = hump ? [hump.x, hump.y] : cellCentre(cells.column[widest], cells.row[widest]);
   const reach = Math.min(REACH, Math.max(12, room(x, y) / Math.SQRT2));

@@ -3,6 +3,7 @@ import { Dialog } from '../../parts/dialog';
 import { grouped, percent } from '../../parts/format';
 import { useWaterState } from '../../state/water';
 import { logScoreGain } from './log-score';
+import { strategiesOf } from './strategies-of';
 import { forecast as msg, strategyName, decimal, capital, term } from '../../words';
 
 const HELD: Record<HeldScores['held'], string> = {
@@ -38,6 +39,7 @@ export function weakSpots(scores: ScoreCard): string[] {
 /** All that is known of how good a fit is: what it rests on, how it did on what it had not seen, and where it is weak. */
 export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () => void }) {
   const { species, water } = useWaterState();
+  const strategies = strategiesOf(water);
   const weak = weakSpots(scores);
   const [first] = scores.made;
   const years = scores.years.filter((y) => y.looks > 0);
@@ -64,7 +66,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
               [msg('modelCard.expectedOverSeen'), (m) => decimal(m.model.expectedOverSeen, 2)],
               [msg('modelCard.calibrationSlope'), (m) => decimal(m.model.slope, 2)],
               [msg('modelCard.heldByTheBest'), (m) => percent(m.bestTenth.model)],
-              ...(['base rate', 'hot spots', 'strategies', ...STRATEGIES] as Rival[]).map((r): [string, (m: HeldScores) => string] => [
+              ...(['base rate', 'hot spots', 'strategies', ...strategies] as Rival[]).map((r): [string, (m: HeldScores) => string] => [
                 msg('modelCard.betterThanBy', { r: rivalName(r) }),
                 (m) => logScoreGain(m.rivals[r].modelBetterBy.value),
               ]),
@@ -96,7 +98,7 @@ export function ModelCard({ scores, onClose }: { scores: ScoreCard; onClose: () 
               </tr>
             </thead>
             <tbody>
-              {STRATEGIES.map((strategy) => (
+              {strategies.map((strategy) => (
                 <tr key={strategy} className="border-t border-line">
                   <th scope="row" className="text-left font-normal">
                     {strategyName(strategy)}

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { STRATEGIES, type Strategy } from '@restless-shoal/core/forecast';
+import type { Strategy } from '@restless-shoal/core/forecast';
 import { STRATEGY_SETTINGS, strategySetting, type StrategySetting } from '@restless-shoal/core/species';
 import { ask } from '../../api/client';
 import { Dialog } from '../../parts/dialog';
@@ -9,6 +9,7 @@ import { readNumber } from '../../parts/read-number';
 import { wantRefit } from '../../state/refit-wanted';
 import { useWaterState } from '../../state/water';
 import { forecast as msg, strategyName, term } from '../../words';
+import { strategiesOf } from './strategies-of';
 import { told } from '../../parts/told';
 
 /** What each strategy holds, as those who follow it would put it. */
@@ -19,6 +20,7 @@ const HOLDS: Record<Strategy, string> = {
   structure: msg('strategiesSheet.aPointHumpOr'),
   cover: msg('strategiesSheet.goWhereSomethingPhysical'),
   bait: msg('strategiesSheet.noBaitNoFish'),
+  current: msg('strategiesSheet.fishHoldWhere'),
   quiet: msg('strategiesSheet.unpressuredFishBiteLeave'),
   known: msg('strategiesSheet.placesEverybodyFishesAre'),
 };
@@ -75,7 +77,7 @@ export function StrategiesSheet({ onClose }: { onClose: () => void }) {
         }}
       >
         <div className="max-h-[50vh] overflow-y-auto pr-1">
-          {STRATEGIES.map((strategy) => (
+          {strategiesOf(water).map((strategy) => (
             <section key={strategy} className="border-t border-line py-1.5">
               {STRATEGY_SETTINGS.filter((s) => s.strategy === strategy).map((s) => (
                 <NumberRow

@@ -86,6 +86,8 @@ export const chart = {
   'shapeWords.atBelowItsShoulders': 'bei {depth}, {rise} unter seinen Schultern, {length} lang',
   'shapeWords.atBelowItsShoulders2': 'bei {depth}, {rise} unter ihren Schultern',
   'shapeWords.atAboutHa': 'bei {depth}, etwa {pi, number, area}',
+  'shapeWords.eddyWideLong': 'bis {wide} breit, {length} lang; ruhiges Wasser, das zurückdreht',
+  'shapeWords.seamLong': '{length} lang, zwischen Strömung und ruhigem Wasser',
   'shapeWords.atAcrossHardnessAbove': 'bei {depth}, {length} breit, Härte {rise} über der Umgebung',
   'shapeWords.atLongHardnessChanges': 'bei {depth}, {length} lang, Härte ändert sich um {rise}',
   'shapeWords.steepestFallIn': 'steilstes Gefälle 1 zu {sharpness}',

@@ -84,6 +84,8 @@ export const chart = {
   'shapeWords.atBelowItsShoulders': 'at {depth}, {rise} below its shoulders, {length} long',
   'shapeWords.atBelowItsShoulders2': 'at {depth}, {rise} below its shoulders',
   'shapeWords.atAboutHa': 'at {depth}, about {pi, number, area}',
+  'shapeWords.eddyWideLong': 'up to {wide} wide, {length} long; slack water that turns back',
+  'shapeWords.seamLong': '{length} long, between the stream and slack water',
   'shapeWords.atAcrossHardnessAbove': 'at {depth}, {length} across, hardness {rise} above its surroundings',
   'shapeWords.atLongHardnessChanges': 'at {depth}, {length} long, hardness changes by {rise}',
   'shapeWords.steepestFallIn': 'steepest fall 1 in {sharpness}',

@@ -1,0 +1,49 @@
+import { FAR, type CellTable } from '../chart';
+import type { StreamNow } from '../tide';
+
+/**
+ * What a cell is to water that runs: how much it runs there, on which side of a rise and of cover it lies, whether cover or a
+ * rise is there at all, a seam, an eddy. Numbers of the order of one, nothing in slack water.
+ */
+export const STREAM_SIDES = ['runs', 'face', 'cover side', 'at cover', 'on a rise', 'seam', 'eddy'] as const;
+export type StreamSide = (typeof STREAM_SIDES)[number];
+
+/** At so many m/s a stream has most of its effect. A judgement. */
+const HALF_STRONG = 0.5;
+/** A bottom that rises one in so many faces the stream fully. */
+const FULL_FACE = 12;
+const COVER_REACH = 30;
+const SEAM_REACH = 25;
+
+/** How much water that runs at a speed counts, 0–1. @param rate m/s */
+export const strengthOf = (rate: number): number => Math.tanh(rate / HALF_STRONG);
+
+const clamp = (v: number): number => Math.min(1, Math.max(-1, v));
+const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
+const near = (distance: number, reach: number): number => (distance >= FAR ? 0 : Math.exp(-distance / reach));
+
+/**
+ * Fills in the sides of a cell: `face` 1 where the bottom rises with the stream (the up-stream side of a rise), −1 behind it;
+ * `cover side` the same of cover.
+ */
+export function streamSides(out: Float64Array, cells: CellTable, i: number, stream: StreamNow): Float64Array {
+  const angle = (stream.set * Math.PI) / 180;
+  const [fe, fn] = [cells.flowEast[i], cells.flowNorth[i]];
+  const own = Math.hypot(fe, fn);
+  // A river is read at one place and runs by its bed; a tide is told for all of a water.
+  const [east, north, rate] = own > 0 ? [fe / own, fn / own, own * stream.rate] : [Math.sin(angle), Math.cos(angle), stream.rate];
+  const r = strengthOf(rate);
+  const cover = near(cells.woodDistance[i], COVER_REACH);
+  const seam = near(cells.seamDistance[i], SEAM_REACH);
+  out[0] = r;
+  out[1] = r * clamp(FULL_FACE * (east * cells.riseEast[i] + north * cells.riseNorth[i]));
+  out[2] = r * cover * (east * cells.coverEast[i] + north * cells.coverNorth[i]);
+  out[3] = r * cover;
+  out[4] = r * orZero(cells.positionNear[i]);
+  out[5] = strengthOf(stream.rate) * seam;
+  out[6] = own > 0 && own < EDDY ? strengthOf(stream.rate) : 0;
+  return out;
+}
+
+/** Water of a river that runs at less than this share of its section's mean is slack or turns back. */
+export const EDDY = 0.35;
