@@ -3,7 +3,17 @@ import { atTheirLevels, fitModel, predict, speciesOdds, type Day, type FitLook }
 import { defaultSpecies } from '@restless-shoal/core/species';
 import { sunHeight } from '@restless-shoal/core/lake';
 import { SOUND } from '@restless-shoal/demo';
-import { fitLooksOf, knownOn, luckOfLog, makeWater, profileNamed, testDays, usualDetection, type MadeWater, type TestDay } from './made-water';
+import {
+  fitLooksOf,
+  knownOn,
+  luckOfLog,
+  makeWater,
+  profileNamed,
+  testDays,
+  usualDetection,
+  type MadeWater,
+  type TestDay,
+} from './made-water';
 import { finish, held, peakMemory } from './support';
 import { waterScore, type WaterScore } from './water-score';
 

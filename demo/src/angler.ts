@@ -73,7 +73,7 @@ export class Outing {
     const at = this.world.toLatLon(fish.world.width / 2, fish.world.height / 2);
     const slot = this.until === -Infinity ? 0 : Math.floor((t - start) / TIDE_SLOT);
     const moment = fish.tide ? start + (slot + 0.5) * TIDE_SLOT : start;
-    const sun = sunHeight(new Date((fish.tide ? moment : start + 2 * 60 * MINUTE)), at.latitude, at.longitude);
+    const sun = sunHeight(new Date(fish.tide ? moment : start + 2 * 60 * MINUTE), at.latitude, at.longitude);
     this.now = fish.packsOn(moment, sun, fish.tide ? new Random(this.ofDay) : this.random);
     const from = slot === 0 ? -Infinity : this.until;
     this.until = fish.tide ? start + (slot + 1) * TIDE_SLOT : Infinity;
@@ -377,9 +377,11 @@ export class Outing {
   private sideOf(pack: Pack): string | null {
     const { stream } = this.fish.running(this.boat.t, this.weather);
     if (!stream || stream.rate < 0.15) return null;
-    const g = this.fish.ground.reduce((best, p) => (Math.hypot(p.x - pack.x, p.y - pack.y) < Math.hypot(best.x - pack.x, best.y - pack.y) ? p : best));
+    const g = this.fish.ground.reduce((best, p) =>
+      Math.hypot(p.x - pack.x, p.y - pack.y) < Math.hypot(best.x - pack.x, best.y - pack.y) ? p : best,
+    );
     const { cover } = runOf(g, { stream });
-    
+
     return Math.abs(cover) < 0.1 ? null : cover > 0 ? 'up-current' : 'down-current';
   }
 

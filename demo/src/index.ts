@@ -1,5 +1,5 @@
 /** The demo: a made-up water and the log of its guide, from a seed. */
-export { altitudeOf, makeLogbook, type Folder, type MadeLogbook, type Scenario, type TripTruth } from './logbook';
+export { altitudeOf, makeLogbook, type DemoOptions, type Folder, type MadeLogbook, type Scenario, type TripTruth } from './logbook';
 export { Outing, type Helm } from './angler';
 export { Random } from './random';
 export { FURTHER_WATERS, SECOND_WATER, drawnScenario } from './scenarios';

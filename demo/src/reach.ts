@@ -37,9 +37,11 @@ export function reach(seed: number, random: Random): Shape & { spurs: Spur[]; fl
   const slopeOf = (x: number): number => ((swing * 2 * Math.PI) / wave) * Math.cos((x / wave) * 2 * Math.PI + phase);
   // 1 where the river turns hardest to one side.
   const turn = (x: number): number => -Math.sin((x / wave) * 2 * Math.PI + phase);
-  const spurs = [0.2, 0.42, 0.61, 0.8].map(
-    (at, k): Spur => ({ at: width * (at + random.even(-0.03, 0.03)), bank: k % 2 ? 1 : -1, out: wideness * random.even(0.6, 0.8) }),
-  );
+  const spurs = [0.2, 0.42, 0.61, 0.8].map((at, k): Spur => ({
+    at: width * (at + random.even(-0.03, 0.03)),
+    bank: k % 2 ? 1 : -1,
+    out: wideness * random.even(0.6, 0.8),
+  }));
   /** Distance to the left of the middle, seen down-stream; the line is nearly straight over a river's width. */
   const offOf = (x: number, y: number): number => (y - line(x)) / Math.hypot(1, slopeOf(x));
   const flatDepth = (x: number, y: number): number => {

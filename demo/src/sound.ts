@@ -35,9 +35,13 @@ export function sound(seed: number, random: Random): Shape {
     height: 0.28 * reef.deep,
   }));
   const wreck = on(0.6, -190);
-  const banks = [on(0.24, -280), on(0.74, 150)].map(
-    ({ x, y, deep }): Rise => ({ x, y, radius: random.even(120, 170), height: 0.5 * deep, soft: true }),
-  );
+  const banks = [on(0.24, -280), on(0.74, 150)].map(({ x, y, deep }): Rise => ({
+    x,
+    y,
+    radius: random.even(120, 170),
+    height: 0.5 * deep,
+    soft: true,
+  }));
   const rises: Rise[] = [...chain, { ...wreck, radius: 18, height: 2.6 }, ...banks];
   const hull = random.even(0, Math.PI);
   const cover = (depth: (x: number, y: number) => number, draws: Random): CoverThing[] => {
@@ -45,9 +49,11 @@ export function sound(seed: number, random: Random): Shape {
       ...chain.flatMap(({ x, y }): CoverThing[] =>
         [0, 1, 2].map(() => ({ kind: 'cover', cover: 'reef', points: [[x + draws.normal(0, 16), y + draws.normal(0, 16)]] })),
       ),
-      ...[-20, -7, 7, 20].map(
-        (s): CoverThing => ({ kind: 'cover', cover: 'wreck', points: [[wreck.x + s * Math.cos(hull), wreck.y + s * Math.sin(hull)]] }),
-      ),
+      ...[-20, -7, 7, 20].map((s): CoverThing => ({
+        kind: 'cover',
+        cover: 'wreck',
+        points: [[wreck.x + s * Math.cos(hull), wreck.y + s * Math.sin(hull)]],
+      })),
     ];
     for (let tries = 0, stones = 0; stones < 14 && tries < 500; tries++) {
       const [x, y] = [draws.even(200, width - 300), draws.even(0, height)];
@@ -150,7 +156,9 @@ export const SOUND_FISH: FishRules = [
     lasting: 0.7,
     want: (g, s) => {
       const { face, cover } = runOf(g, s);
-      return bell(g.depth, s.weather.surface > 13 ? 19 : 13, 5) * (0.25 + 0.8 * g.wood + 0.5 * g.hard) * Math.exp(-1.4 * face - 1.5 * cover);
+      return (
+        bell(g.depth, s.weather.surface > 13 ? 19 : 13, 5) * (0.25 + 0.8 * g.wood + 0.5 * g.hard) * Math.exp(-1.4 * face - 1.5 * cover)
+      );
     },
     depth: over(0.8),
     length: [0.6, 0.14],

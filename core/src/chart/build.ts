@@ -183,10 +183,7 @@ export const shapesOf = (
   { sort = 'lake', currents = [] }: WaterNature = {},
 ): ChartFeature[] =>
   soundings
-    ? [
-        ...findFeatures(fieldOf(depth), hardness, onProgress, sort),
-        ...(sort === 'river' ? (riverFlow(depth, currents)?.shapes ?? []) : []),
-      ]
+    ? [...findFeatures(fieldOf(depth), hardness, onProgress, sort), ...(sort === 'river' ? (riverFlow(depth, currents)?.shapes ?? []) : [])]
     : [];
 
 /** What a water is besides its bottom: how its shapes are named, and which way a river runs. */

@@ -93,7 +93,11 @@ function meanPerCell({ x0, y0, size, width, height, data }: Raster, keys: number
 }
 
 /** Distance of each cell to the nearest of some points, m, and the way to it. */
-function nearestOf(points: Point[], keys: number[], indexOf: Map<number, number>): { distance: Float32Array; east: Float32Array; north: Float32Array } {
+function nearestOf(
+  points: Point[],
+  keys: number[],
+  indexOf: Map<number, number>,
+): { distance: Float32Array; east: Float32Array; north: Float32Array } {
   const out = new Float32Array(keys.length).fill(FAR);
   const [east, north] = [new Float32Array(keys.length), new Float32Array(keys.length)];
   const reach = Math.ceil(FAR / CELL);
@@ -213,7 +217,13 @@ function flowPerCell(river: RiverFlow, keys: number[]): { east: Float32Array; no
 }
 
 /** Builds the table of a water's cells from its rasters and cover. */
-export function buildCells(cells: WaterCells, depth: Raster, hardness: Raster, cover: CoverPoints[], river: RiverFlow | null = null): CellTable {
+export function buildCells(
+  cells: WaterCells,
+  depth: Raster,
+  hardness: Raster,
+  cover: CoverPoints[],
+  river: RiverFlow | null = null,
+): CellTable {
   const keys = [...cells.area.keys()].sort((a, b) => a - b);
   const indexOf = new Map(keys.map((key, n) => [key, n]));
   const hardnessOf = meanPerCell(hardness, keys);

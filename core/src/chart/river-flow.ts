@@ -30,6 +30,8 @@ const WIDENS = 6;
 const NARROWS = 1;
 /** An eddy turns at so much of the stream beside it: a judgement, within the fifth to the third that is measured behind groynes. */
 const TURNS_BACK = 0.25;
+/** Slack water before a spur still creeps on. */
+const SLACK_RUNS = 0.15;
 /** Slack water narrower than this is the edge of the bank, m. */
 const LEAST_SLACK = 8;
 /** Manning's law: speed goes with depth to the two thirds. */
@@ -45,6 +47,9 @@ interface Section {
   right: number;
   liveLeft: number;
   liveRight: number;
+  /** Where eddies begin: behind what stands out. Before it the water is only slack. */
+  eddyLeft: number;
+  eddyRight: number;
   /** Discharge over the sum of depth to the five thirds: speed at a depth of one metre. */
   factor: number;
   /** Mean speed of the stream. */
@@ -68,8 +73,8 @@ export function riverFlow(depth: Raster, readings: CurrentReading[]): RiverFlow 
   const seams: Point[] = [];
   for (const s of sections)
     for (const [live, edge] of [
-      [s.liveLeft, s.left],
-      [s.liveRight, s.right],
+      [s.eddyLeft, s.left],
+      [s.eddyRight, s.right],
     ])
       if (Math.abs(edge - live) >= LEAST_SLACK) seams.push(placeAt(s, live));
   return {
@@ -78,9 +83,10 @@ export function riverFlow(depth: Raster, readings: CurrentReading[]): RiverFlow 
       const found = Number.isNaN(d) ? null : places.nearest(x, y);
       if (!found) return null;
       const { section: s, off } = found;
-      const live = off <= s.liveLeft && off >= s.liveRight;
-      const slack = !live && (off > 0 ? s.left - s.liveLeft : s.liveRight - s.right) >= LEAST_SLACK;
-      const speed = slack ? -TURNS_BACK * s.mean : s.factor * Math.max(0.1, d) ** POWER;
+      const eddy = off > s.eddyLeft ? s.left - s.eddyLeft : off < s.eddyRight ? s.eddyRight - s.right : 0;
+      const slack = off > s.liveLeft ? s.left - s.liveLeft : off < s.liveRight ? s.liveRight - s.right : 0;
+      const speed =
+        eddy >= LEAST_SLACK ? -TURNS_BACK * s.mean : slack >= LEAST_SLACK ? SLACK_RUNS * s.mean : s.factor * Math.max(0.1, d) ** POWER;
       return [speed * s.along[0], speed * s.along[1]];
     },
     seams,
@@ -147,7 +153,8 @@ function middleLine(depth: Raster): Point[] | null {
 
 const farthest = (steps: Float64Array): number => {
   let best = 0;
-  for (let k = 0; k < steps.length; k++) if (Number.isFinite(steps[k]) && !(steps[best] >= steps[k] && Number.isFinite(steps[best]))) best = k;
+  for (let k = 0; k < steps.length; k++)
+    if (Number.isFinite(steps[k]) && !(steps[best] >= steps[k] && Number.isFinite(steps[best]))) best = k;
   return best;
 };
 
@@ -180,20 +187,26 @@ function sectionsOf(depth: Raster, line: Point[]): Section[] {
     const along: Point = [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
     const edge = (side: 1 | -1): number => {
       let off = 0;
-      while (off < 2000 && !Number.isNaN(depth.at(middle[0] - along[1] * side * (off + ACROSS), middle[1] + along[0] * side * (off + ACROSS))))
+      while (
+        off < 2000 &&
+        !Number.isNaN(depth.at(middle[0] - along[1] * side * (off + ACROSS), middle[1] + along[0] * side * (off + ACROSS)))
+      )
         off += ACROSS;
       return side * off;
     };
     const [left, right] = [edge(1), edge(-1)];
-    return { middle, along, left, right, liveLeft: left, liveRight: right, factor: 0, mean: 0 };
+    return { middle, along, left, right, liveLeft: left, liveRight: right, eddyLeft: left, eddyRight: right, factor: 0, mean: 0 };
   });
+  // At its two ends a charted reach is cut off at any angle: nothing is made of its edges there.
+  const ends = Math.min(sections.length >> 2, Math.ceil(meanWidth(sections) / STEP));
   // Past a spur the stream widens slowly; towards one it narrows at once.
-  for (let k = 1; k < sections.length; k++) {
+  for (let k = ends + 1; k < sections.length - ends; k++) {
     const [s, before] = [sections[k], sections[k - 1]];
     s.liveLeft = Math.min(s.left, before.liveLeft + STEP / WIDENS);
     s.liveRight = Math.max(s.right, before.liveRight - STEP / WIDENS);
   }
-  for (let k = sections.length - 2; k >= 0; k--) {
+  for (const s of sections) [s.eddyLeft, s.eddyRight] = [s.liveLeft, s.liveRight];
+  for (let k = sections.length - ends - 2; k >= ends; k--) {
     const [s, next] = [sections[k], sections[k + 1]];
     s.liveLeft = Math.min(s.liveLeft, next.liveLeft + STEP / NARROWS);
     s.liveRight = Math.max(s.liveRight, next.liveRight - STEP / NARROWS);
@@ -218,6 +231,8 @@ function sectionsOf(depth: Raster, line: Point[]): Section[] {
   }
   return sections;
 }
+
+const meanWidth = (sections: Section[]): number => sections.reduce((sum, s) => sum + s.left - s.right, 0) / Math.max(1, sections.length);
 
 /** Finds the section that a place lies on. */
 class SectionIndex {
@@ -254,8 +269,8 @@ class SectionIndex {
 function shapesOf(sections: Section[], depth: Raster): ChartFeature[] {
   const out: ChartFeature[] = [];
   for (const side of [1, -1] as const) {
-    const slackOf = (s: Section): number => (side > 0 ? s.left - s.liveLeft : s.liveRight - s.right);
-    const edges = (s: Section): [live: number, bank: number] => (side > 0 ? [s.liveLeft, s.left] : [s.liveRight, s.right]);
+    const slackOf = (s: Section): number => (side > 0 ? s.left - s.eddyLeft : s.eddyRight - s.right);
+    const edges = (s: Section): [live: number, bank: number] => (side > 0 ? [s.eddyLeft, s.left] : [s.eddyRight, s.right]);
     for (let k = 0; k < sections.length; k++) {
       if (slackOf(sections[k]) < LEAST_SLACK) continue;
       let end = k;
@@ -266,7 +281,10 @@ function shapesOf(sections: Section[], depth: Raster): ChartFeature[] {
       const seam = run.map((s) => placeAt(s, edges(s)[0]));
       const bank = run.map((s) => placeAt(s, edges(s)[1]));
       const widest = Math.max(...run.map(slackOf));
-      const [x, y] = placeAt(run[Math.floor(run.length / 3)], (edges(run[Math.floor(run.length / 3)])[0] + edges(run[Math.floor(run.length / 3)])[1]) / 2);
+      const [x, y] = placeAt(
+        run[Math.floor(run.length / 3)],
+        (edges(run[Math.floor(run.length / 3)])[0] + edges(run[Math.floor(run.length / 3)])[1]) / 2,
+      );
       const shape = { rise: widest, size: run.length * STEP, sharpness: 0, confidence: Math.min(0.9, 0.4 + widest / 100) };
       const at = (px: number, py: number): number => (Number.isNaN(depth.at(px, py)) ? 0 : depth.at(px, py));
       out.push({ ...shape, kind: 'eddy', x, y, depth: at(x, y), edge: { type: 'area', ring: [...seam, ...bank.reverse()] } });

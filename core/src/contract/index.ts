@@ -13,6 +13,7 @@ export type {
   StoredPhoto,
 } from './logbook';
 export type { ImportPreview, PartPreview } from './import-preview';
+export { DEMOS, type DemoName } from './requests';
 export type { BackupsState } from './backups';
 export {
   JOB_KINDS,

@@ -205,6 +205,11 @@ export const simulation = only({
   targets: array(plantedTarget).nullable(),
 });
 
+/** The demo waters. */
+export const DEMOS = ['lake', 'sound', 'river'] as const;
+export type DemoName = (typeof DEMOS)[number];
+export const demo = only({ which: oneOf(DEMOS).nullable() });
+
 /** A body in which nothing stands. */
 export const nothing = only({});
 /** What a device takes out of the trash, as it shows it meanwhile; the server has it and does not read it. */

@@ -47,7 +47,7 @@ export const ROUTES = {
   'PUT /backups': { says: 'Where and how often they are made.', takes: requests.backupSettings },
   'POST /backups': { says: 'Makes one now.', takes: requests.nothing, status: 201 },
   'GET /trash': { says: 'What was deleted and can be brought back.' },
-  'POST /demo': { says: 'Brings the demo water in.', takes: requests.nothing, status: 202 },
+  'POST /demo': { says: 'Brings a demo water in: the lake where none is named.', takes: requests.demo, status: 202 },
   'PUT /uploads/:upload/:file': { says: 'Sends a file of an import.', file: true },
   'POST /imports/preview': { says: 'What an import would do.', takes: requests.importing },
   'POST /imports': { says: 'Imports the files that were sent.', takes: requests.importing, status: 202 },

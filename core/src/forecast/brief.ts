@@ -11,6 +11,8 @@ export type PlanCode =
   | 'plan.comfort'
   | 'plan.bottom'
   | 'plan.structure'
+  | 'plan.structure.coast'
+  | 'plan.cover.coast'
   | 'plan.cover.weed'
   | 'plan.cover.timber'
   | 'plan.bait.calm'
@@ -43,7 +45,7 @@ function countPlaces(chosen: Set<number>, cells: CellTable, indexOf: Map<number,
   return places;
 }
 
-function says(strategy: Strategy, d: StrategyDay): Statement<PlanCode> {
+function says(strategy: Strategy, d: StrategyDay, coast: boolean): Statement<PlanCode> {
   switch (strategy) {
     case 'depth':
       return statement('plan.depth', { depth: d.holding });
@@ -52,8 +54,9 @@ function says(strategy: Strategy, d: StrategyDay): Statement<PlanCode> {
     case 'bottom':
       return statement('plan.bottom');
     case 'structure':
-      return statement('plan.structure', { depth: d.holding });
+      return statement(coast ? 'plan.structure.coast' : 'plan.structure', { depth: d.holding });
     case 'cover':
+      if (coast) return statement('plan.cover.coast');
       return statement(d.species.drawnTo.weed > d.species.drawnTo.wood ? 'plan.cover.weed' : 'plan.cover.timber');
     case 'bait':
       return statement(d.windSpeed < 1 ? 'plan.bait.calm' : 'plan.bait');
@@ -73,12 +76,12 @@ export function strategyPlans(species: SpeciesProfile, day: Day, cells: CellTabl
   const counted = sounded(cells);
   // Where nothing runs there is no side for a current to favour.
   return STRATEGIES.filter((s) => s !== 'current' || day.stream !== null).map((strategy) => {
-    if (!counted) return { strategy, says: says(strategy, today), places: null };
+    if (!counted) return { strategy, says: says(strategy, today, day.tide !== null), places: null };
     const scores = Float32Array.from({ length: cells.count }, (_, i) => strategyScore(strategy, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);
     const chosen = new Set<number>();
     scores.forEach((s, i) => s >= bar && !Number.isNaN(cells.depth[i]) && chosen.add(i));
-    return { strategy, says: says(strategy, today), places: countPlaces(chosen, cells, indexOf) };
+    return { strategy, says: says(strategy, today, day.tide !== null), places: countPlaces(chosen, cells, indexOf) };
   });
 }
 

@@ -80,7 +80,13 @@ export function fitModel(species: SpeciesProfile, cells: CellTable, unsorted: Sp
   // By place: neighbouring looks touch the same part of the information matrix. The order does not matter otherwise.
   const looks = [...unsorted].sort((a, b) => a.cell - b.cell || a.look.from - b.look.from);
   const trips = looks.reduce((most, l) => Math.max(most, l.trip + 1), 0);
-  const spec = makeDesign(cells, new Set(looks.map((l) => l.cell)), trips, viewUses(looks, cells), looks.some(({ day }) => day.stream !== null || day.tide !== null));
+  const spec = makeDesign(
+    cells,
+    new Set(looks.map((l) => l.cell)),
+    trips,
+    viewUses(looks, cells),
+    looks.some(({ day }) => day.stream !== null || day.tide !== null),
+  );
   const design = new Design(spec, cells);
   const days = designDays(species, looks);
   const problem = assemble(design, looks, days, true);

@@ -9,9 +9,20 @@ import type { Model } from './fit';
 import { BEYOND_TERMS, type Forecast } from './predict';
 
 export type PlaceShape =
-  'steep bank' | 'hump' | 'reef' | 'bank' | 'gully' | 'point' | 'channel' | 'drop-off' | 'open basin' | 'hard-to-soft edge' | 'hard flat' | 'flat';
+  | 'steep bank'
+  | 'hump'
+  | 'reef'
+  | 'bank'
+  | 'gully'
+  | 'point'
+  | 'channel'
+  | 'drop-off'
+  | 'open basin'
+  | 'hard-to-soft edge'
+  | 'hard flat'
+  | 'flat';
 /** A shape alone, or with the cover on it: `shape` is a PlaceShape. */
-export type PlaceCode = 'place.shape' | 'place.timber' | 'place.weed';
+export type PlaceCode = 'place.shape' | 'place.timber' | 'place.reef' | 'place.weed';
 
 /** A place one would fish: a local best with the cells round it that are nearly as good. */
 export interface Place {
@@ -72,10 +83,16 @@ function grow(start: number, value: Float32Array, cells: CellTable, indexOf: Map
 }
 
 /** What the chart shows there, as a name. */
-export function placeName(cells: CellTable, i: number, { thermocline, coast }: Pick<DesignDay, 'thermocline' | 'coast'>): Statement<PlaceCode> {
-  const code: PlaceCode = cells.woodDistance[i] < 25 ? 'place.timber' : cells.weedDistance[i] < 25 ? 'place.weed' : 'place.shape';
-  const shape = placeShape(cells, i, thermocline);
-  return statement(code, { shape: coast ? onCoast(shape, cells.hardness[i]) : shape, coast: coast ? 'yes' : 'no' });
+export function placeName(
+  cells: CellTable,
+  i: number,
+  { thermocline, coast }: Pick<DesignDay, 'thermocline' | 'coast'>,
+): Statement<PlaceCode> {
+  const shape = coast ? onCoast(placeShape(cells, i, thermocline), cells.hardness[i]) : placeShape(cells, i, thermocline);
+  // A reef on a reef is a reef.
+  const wood = cells.woodDistance[i] < 25 && shape !== 'reef';
+  const code: PlaceCode = wood ? (coast ? 'place.reef' : 'place.timber') : cells.weedDistance[i] < 25 ? 'place.weed' : 'place.shape';
+  return statement(code, { shape });
 }
 
 /** What a shape is called on the coast. */

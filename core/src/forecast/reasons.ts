@@ -31,6 +31,8 @@ export type ReasonCode =
   | 'reason.shape.flat'
   | 'reason.timber.here'
   | 'reason.timber.near'
+  | 'reason.reef.here'
+  | 'reason.reef.near'
   | 'reason.weed.here'
   | 'reason.weed.near'
   | 'reason.cover.none'
@@ -117,8 +119,8 @@ export class Contributions {
 }
 
 /** Cover of a kind so many metres off, to the next five. */
-const near = (kind: 'timber' | 'weed', off: number, coast: boolean): Statement<ReasonCode> =>
-  statement(off < 5 ? `reason.${kind}.here` : `reason.${kind}.near`, { within: Math.ceil(off / 5) * 5, coast: coast ? 'yes' : 'no' });
+const near = (kind: 'timber' | 'reef' | 'weed', off: number): Statement<ReasonCode> =>
+  off < 5 ? statement(`reason.${kind}.here`) : statement(`reason.${kind}.near`, { within: Math.ceil(off / 5) * 5 });
 
 /** What a factor of a cell says; `good` tells whether it speaks for the place. */
 function says(factor: Factor, good: boolean, cells: CellTable, i: number, day: DesignDay, species: string): Statement<ReasonCode> {
@@ -149,8 +151,8 @@ function says(factor: Factor, good: boolean, cells: CellTable, i: number, day: D
     }
     case 'cover': {
       const [wood, weed] = [cells.woodDistance[i], cells.weedDistance[i]];
-      if (wood < 60 && wood <= weed) return near('timber', wood, day.coast);
-      if (weed < 60) return near('weed', weed, day.coast);
+      if (wood < 60 && wood <= weed) return near(day.coast ? 'reef' : 'timber', wood);
+      if (weed < 60) return near('weed', weed);
       return statement('reason.cover.none');
     }
     case 'wind': {

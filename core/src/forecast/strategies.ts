@@ -149,7 +149,9 @@ const parts: Record<Strategy, StrategyParts> = {
 };
 
 /** Strategies all of whose score lasts, and those of which a part does that counts by the day. */
-export const STATIC_STRATEGIES = STRATEGIES.filter((s) => parts[s].ofPlace && !parts[s].ofDepth && !parts[s].atDepth && !parts[s].ofWind && !parts[s].ofStream);
+export const STATIC_STRATEGIES = STRATEGIES.filter(
+  (s) => parts[s].ofPlace && !parts[s].ofDepth && !parts[s].atDepth && !parts[s].ofWind && !parts[s].ofStream,
+);
 export const STATIC_SCALED_BY_DAY = STRATEGIES.filter((s) => parts[s].ofPlace && !STATIC_STRATEGIES.includes(s));
 
 /** What of a strategy's score lasts at a cell, 0 where the strategy has nothing that lasts or the depth is not known. */

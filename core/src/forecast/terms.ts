@@ -74,18 +74,16 @@ export const DEPTH_BY_DAY: DepthByDay[] = [
       ['depth by turn of tide', ({ tide }) => (tide ? Math.sin((2 * Math.PI * tide.fromHigh) / TIDE_HOURS) : 0)],
       ['depth by stream', ({ stream }) => (stream ? strengthOf(stream.rate) : 0)],
     ] as [string, DepthByDay['of']][]
-  ).map(
-    ([name, of]): DepthByDay => ({
-      name,
-      of,
-      running: true,
-      varies: 'depth',
-      penalty: 'ridge',
-      prior: 2,
-      carries: 'depth',
-      explains: 'current',
-    }),
-  ),
+  ).map(([name, of]): DepthByDay => ({
+    name,
+    of,
+    running: true,
+    varies: 'depth',
+    penalty: 'ridge',
+    prior: 2,
+    carries: 'depth',
+    explains: 'current',
+  })),
 ];
 
 const term = <Name extends string>(

@@ -1,7 +1,8 @@
-import { FLOWS } from './water-year';
-
 /** Kinds of water whose level follows the tide. */
 const TIDAL = /coast|sea|tid|estuary|harbour|lagoon|fjord/i;
+
+/** Water that flows is mixed. */
+export const FLOWS = /\b(river|stream|creek|canal)\b|fluss|\bstrom\b|kanal|\bbach\b/i;
 
 /** Whether a water of a kind, in its owner's words, is one of the coast. */
 export const isTidal = (kind: string | null): boolean => TIDAL.test(kind ?? '');

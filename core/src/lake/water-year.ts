@@ -1,5 +1,5 @@
 import { waterDensity } from './density';
-import { isTidal } from './tidal';
+import { FLOWS, isTidal } from './tidal';
 import { extremes, PEAK_DAY, usualOnDay, type UsualCourse } from './usual-course';
 
 /** How often in a year a water mixes to the bottom. */
@@ -30,8 +30,6 @@ export interface WaterYear {
   end: number;
 }
 
-/** Water that flows is mixed. */
-export const FLOWS = /\b(river|stream|creek|canal)\b|fluss|\bstrom\b|kanal|\bbach\b/i;
 /** Water is densest at 4 °C: a lake that was as cold as that or colder begins its summer there. */
 const DENSEST = 4;
 /** A surface that swings less than this through the year has no winter to speak of, °C. */

@@ -1,6 +1,7 @@
 import { FEATURE_KINDS, type CellTable } from '../chart';
-import { fetchToward, windBlown, windowOn } from '../forecast';
-import { lightAtDepth, oxygenAt, temperatureAt } from '../lake';
+import { fetchToward, STREAM_SIDES, streamSides, windBlown, windowOn } from '../forecast';
+import { lightAtDepth, oxygenAt, sortOf, temperatureAt } from '../lake';
+import { SLACK } from '../tide';
 import type { SpeciesProfile, StageName } from '../species';
 import { COVER_AT, coverAt } from './chart-places';
 import type { Label } from './label';
@@ -18,6 +19,8 @@ export interface Covariate {
   unit: string;
   /** Compared within each trip; or between trips, where a whole trip has one value and the season goes with it. */
   within: 'trip' | 'log';
+  /** Of a lake alone, of water that runs, of water with a tide; of any water where nothing is said. */
+  only?: 'lake' | 'running' | 'tide';
   /** Codes of classes, for what is no number. The value is the class's index, NaN = not known. */
   labels?: readonly string[];
   /** Limits of the classes of a number, in order; values below the first fall into the first class. */
@@ -50,6 +53,21 @@ const chart =
   (table: LookTable, i: number): number =>
     pick(table)[table.cell[i]];
 
+/** On which side of a rise or of cover a place lies, for the water that runs past it. */
+const CURRENT_SIDES = ['slack water', 'neither side', 'up-current', 'down-current'] as const;
+/** A side is one from here on: a rise of one in sixty, or cover within 50 m. */
+const LEAST_SIDE = 0.15;
+const sides = new Float64Array(STREAM_SIDES.length);
+
+function sideOfCurrent({ chart: { cells }, cell, moment }: LookTable, i: number): number {
+  const { stream } = moment[i].day;
+  if (!stream) return NaN;
+  if (stream.rate < SLACK) return 0;
+  const [runs, face, cover] = streamSides(sides, cells, cell[i], stream);
+  const side = (Math.abs(cover) > Math.abs(face) ? cover : face) / Math.max(1e-6, runs);
+  return Math.abs(side) < LEAST_SIDE ? 1 : side > 0 ? 2 : 3;
+}
+
 const DISTANCES = [0, 10, 20, 40, 80, 150];
 
 /** All covariates of a look, in the order in which they are listed. Those of a target only are not among them. */
@@ -70,6 +88,7 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'above-thermocline',
+    only: 'lake',
     unit: 'm',
     within: 'trip',
     edges: [-12, -6, -3, -1.5, 0, 1.5, 3, 5, 8],
@@ -77,6 +96,7 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'above-light',
+    only: 'lake',
     unit: 'm',
     within: 'trip',
     edges: [-12, -6, -3, -1.5, 0, 1.5, 3, 5, 8],
@@ -102,6 +122,7 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'bottom-oxygen',
+    only: 'lake',
     unit: 'mg/l',
     within: 'trip',
     edges: [0, 2, 4, 5, 6, 8, 10, 12],
@@ -116,6 +137,7 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'window-oxygen',
+    only: 'lake',
     unit: 'mg/l',
     within: 'log',
     edges: [0, 2, 4, 5, 6, 8, 10, 12],
@@ -262,6 +284,7 @@ export const COVARIATES: Covariate[] = [
   },
   {
     key: 'arm',
+    only: 'lake',
     unit: '',
     within: 'trip',
     edges: [0, 0.01, 0.34, 0.67],
@@ -322,10 +345,22 @@ export const COVARIATES: Covariate[] = [
     unit: 'm/s',
     within: 'log',
     edges: [0, 0.05, 0.1, 0.2, 0.4, 0.8],
-    value: (t, i) => t.moment[i].current,
+    value: (t, i) => {
+      const { current, day } = t.moment[i];
+      return Number.isNaN(current) ? (day.stream?.rate ?? NaN) : current;
+    },
+  },
+  {
+    key: 'current-side',
+    only: 'running',
+    unit: '',
+    within: 'trip',
+    labels: CURRENT_SIDES,
+    value: sideOfCurrent,
   },
   {
     key: 'tide',
+    only: 'tide',
     unit: 'h',
     within: 'trip',
     edges: [-6.5, -4, -2, 0, 2, 4, 6.5],
@@ -353,6 +388,12 @@ export const COVARIATES: Covariate[] = [
     value: (t, i) => t.moment[i].moon,
   },
 ];
+
+/** The covariates that say something of a water: what is of a lake alone is not asked of a coast or a river. */
+export function covariatesOf(kind: string | null, hasTide: boolean): Covariate[] {
+  const sort = sortOf(kind, hasTide);
+  return COVARIATES.filter(({ only }) => !only || (only === 'tide' ? hasTide : (only === 'lake') === (sort === 'lake')));
+}
 
 function inWindow(
   t: LookTable,

@@ -17,6 +17,7 @@ export {
 export { packLogbook, unpackLogbook } from './pack-logbook';
 export {
   COVARIATES,
+  covariatesOf,
   covariate,
   CovariateValues,
   classCount,

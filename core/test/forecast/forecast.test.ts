@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import {
   bestPlaces,
+  reasonsAt,
   groupProfiles,
   chanceOverTrips,
   combinedScore,
@@ -72,7 +73,8 @@ describe('the forecast without a log', () => {
     expect(Math.max(...blown) - Math.min(...blown)).to.be.above(0.5);
   });
   it('has no setting of the strategies that moves nothing', () => {
-    const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 } }), frame);
+    const running = { set: 80, rate: 0.7 };
+    const layered = dayFor(conditions({ windFrom: 90, windSpeed: 8, thermoclineSet: { top: 4, bottom: 6 }, current: running }), frame);
     const scores = (strategies: Record<string, number>): number[] => {
       const on = strategyDay({ ...zander, strategies }, layered);
       return Array.from({ length: cells.count }, (_, i) => combinedScore(on, rich, i));
@@ -243,7 +245,7 @@ describe('what a fit is worth on trips held out', () => {
     expect(trips.model.auc).to.be.above(0.6);
     expect(trips.rivals['base rate'].modelBetterBy.low).to.be.above(0);
     expect(stages[0].stage).to.equal(null);
-    expect(stages[0].strategies).to.have.length(8);
+    expect(stages[0].strategies).to.have.length(STRATEGIES.length);
   });
   it('is not more where what was seen means nothing', () => expect(card(log(9, 150, 1, 13, 0.06)).verdict).to.not.equal('better'));
   it('is not said of a handful of trips', () => expect(validate(log(3, 40, 3, 14), zander, defaultSpecies, cells, frame)).to.equal(null));
@@ -272,9 +274,29 @@ describe('marks move the forecast', () => {
   });
 });
 
+const tideDay = (set: number, rate: number): Day => ({ ...day, stream: { set, rate } });
+
+/** A fit of a log in which fish lie on the up-stream flanks of the humps, three times as often as behind them. */
+function runningFit(): ReturnType<typeof fitModel> {
+  const random = seeded(5);
+  const looks: FitLook[] = [];
+  for (let trip = 0; trip < 14; trip++) {
+    const set = trip % 2 ? 90 : 270;
+    const on = tideDay(set, 0.4 + 0.5 * random());
+    for (let n = 0; n < 160; n++) {
+      const [hx, hy] = HUMPS[Math.floor(random() * 3)];
+      const side = random() < 0.5 ? -1 : 1;
+      const cell = indexAt(hx + side * 40, hy + (random() - 0.5) * 60);
+      const up = side === (set === 90 ? -1 : 1);
+      looks.push({ look: look(cell, random() < (up ? 0.18 : 0.05) ? 1 : 0), cell, trip, day: on });
+    }
+  }
+  return fitModel(zander, cells, certain(looks));
+}
+
 describe('what a forecast is made of', () => {
-  const sameEitherWay = (): ReturnType<typeof fitModel> => {
-    const model = fitModel(zander, cells, certain(log(10, 80, 3, 11)));
+  const sameEitherWay = (made = fitModel(zander, cells, certain(log(10, 80, 3, 11)))): ReturnType<typeof fitModel> => {
+    const model = made;
     // Soundings do not reach everywhere, and where they do nobody need have felt the bottom.
     const holey = {
       ...cells,
@@ -283,7 +305,8 @@ describe('what a forecast is made of', () => {
     };
     const kept = Math.round(Math.sqrt(model.covariance.length));
     const layered = conditions({ windFrom: 90, windSpeed: 8, surface: 23, thermoclineSet: { top: 4, bottom: 6 } });
-    for (const on of [day, dayFor(layered, frame), dayFor(conditions({ windFrom: 200, windSpeed: 4, surface: 9 }), frame)]) {
+    const runs = dayFor(conditions({ current: { set: 70, rate: 0.8 } }), frame);
+    for (const on of [day, dayFor(layered, frame), dayFor(conditions({ windFrom: 200, windSpeed: 4, surface: 9 }), frame), runs]) {
       const f = predict(model, holey, on);
       const design = new Design(model.spec, holey);
       const today = designDay(zander, on);
@@ -307,6 +330,31 @@ describe('what a forecast is made of', () => {
     return model;
   };
   it('is the same whether a day is put together from parts or added up cell by cell', () => void sameEitherWay());
+  it('is so too where water runs, which has terms of its own there', () => {
+    const still = fitModel(zander, cells, certain(log(10, 80, 3, 11)));
+    const model = sameEitherWay(runningFit());
+    expect(model.spec.running).to.equal(true);
+    expect(still.spec.running).to.equal(false);
+    // On a lake not a column more.
+    const sides = (of: typeof model): number => of.spec.terms.find((t) => t.name === 'stream')!.count;
+    expect([sides(model), sides(still)]).to.deep.equal([7, 0]);
+  });
+  it('learns on which side of a rise fish lie as the stream turns: the up-stream one, whichever way it sets', () => {
+    const model = runningFit();
+    for (const set of [90, 270]) {
+      const f = predict(model, cells, tideDay(set, 0.8));
+      // The flanks of the first hump, west and east.
+      const [hx, hy] = HUMPS[0];
+      const [west, east] = [indexAt(hx - 40, hy), indexAt(hx + 40, hy)];
+      const ratio = f.probability[west] / f.probability[east];
+      expect(set === 90 ? ratio : 1 / ratio).to.be.above(1.8);
+    }
+    const slack = predict(model, cells, tideDay(90, 0));
+    const [hx, hy] = HUMPS[0];
+    expect(slack.probability[indexAt(hx - 40, hy)] / slack.probability[indexAt(hx + 40, hy)]).to.be.within(0.7, 1.4);
+    const told = reasonsAt(model, cells, tideDay(90, 0.8), indexAt(hx - 40, hy)).find((r) => r.factor === 'current')!;
+    expect([told.says.code, told.effect > 0]).to.deep.equal(['reason.current.up', true]);
+  });
   it('a further number of the day is one declaration: design, fit, prediction, total of the day and reasons follow', () => {
     const before = sameEitherWay();
     const dayLength = (on: Day): number => Math.cos((2 * Math.PI * (on.conditions.at.getTime() / 86_400_000 - 171)) / 365.25);
@@ -323,7 +371,7 @@ describe('what a forecast is made of', () => {
       const after = sameEitherWay();
       expect(after.spec.columns).to.equal(before.spec.columns + before.spec.splines.depthCoarse.count);
       expect(after.lambda['depth by day length']).to.be.above(0);
-      expect(designDay(zander, day).numbers).to.have.length(3);
+      expect(designDay(zander, day).numbers).to.have.length(DEPTH_BY_DAY.length);
     } finally {
       DEPTH_BY_DAY.pop();
     }

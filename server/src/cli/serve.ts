@@ -14,7 +14,8 @@ import { watersWantingCharts } from '../db/charts';
 import { emptyTrash } from '../db/trash';
 import { waterByName } from '../db/waters';
 import { Feed } from '../feed';
-import { DEMO_NAME, demoFiles } from '../import/demo';
+import { demoFiles, demoName } from '../import/demo';
+import { bringDemo } from '../http/demo';
 import { Uploads } from '../import/uploads';
 import { Jobs } from '../jobs/queue';
 import { importAndSay } from './import';
@@ -32,13 +33,20 @@ function servedAt(note: string): string | null {
   }
 }
 
+/** Brings in the demo's sound and river while the lake is looked at. */
+async function loadFurther({ pool, account }: Context, jobs: Jobs): Promise<void> {
+  for (const which of ['sound', 'river'] as const)
+    if (!(await waterByName(pool, account, demoName(which)))) await bringDemo(jobs, account, which);
+}
+
 async function loadDemo(context: Context): Promise<void> {
+  const DEMO_NAME = demoName('lake');
   if (await waterByName(context.pool, context.account, DEMO_NAME)) {
     console.log(`demo water: ${DEMO_NAME} is loaded already`);
     return;
   }
   console.log(`demo water: making ${DEMO_NAME} and two seasons of its log …`);
-  const sources = demoFiles().map(({ name, text }) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
+  const sources = demoFiles('lake').map(({ name, text }) => ({ name, bytes: () => [new TextEncoder().encode(text)] }));
   let said = '';
   const onProgress = (share: number, words = ''): void => {
     const line = `  ${Math.round(100 * share)} % ${words}`;
@@ -119,6 +127,8 @@ async function serveWith(context: Context, { port, demo, listen, cert, key }: Se
   // What was imported while no server ran, or left by one that was killed.
   for (const water of await watersWantingCharts(pool, account, codeOf('chart'))) await jobs.startChart(account, water);
   await jobs.fitAllAhead(account);
+  if (demo && process.env.SHOAL_AHEAD !== 'off')
+    loadFurther(context, jobs).catch((error: Error) => console.error(`demo waters: ${error.message}`));
   // What has lain in the trash for long enough goes at a start, and once a day of a server that runs on.
   const sweep = (): Promise<unknown> => emptyTrash(pool).catch((error: Error) => console.error(`trash: ${error.message}`));
   await sweep();

@@ -1,19 +1,26 @@
 import { Readable } from 'node:stream';
 import { Router } from 'express';
 import { newId } from '@restless-shoal/core/logbook';
-import { DEMO_NAME, demoFiles } from '../import/demo';
+import type { DemoName } from '@restless-shoal/core/contract';
+import { demoName } from '../import/demo';
+import { runDemo } from '../jobs/pool';
 import type { Jobs } from '../jobs/queue';
 import { accountOf } from './account';
 import { on } from './on';
 
-/** Brings the demo water into this installation, as a job like any other import. */
+/** Makes a demo water and queues its import. @returns the import's job */
+export async function bringDemo(jobs: Jobs, account: string, which: DemoName): Promise<string> {
+  const upload = newId();
+  for (const { name, text } of await runDemo(which)) await jobs.uploads.take(upload, name, Readable.from([text]));
+  return jobs.startImport(account, null, upload, { water: demoName(which), create: true, update: false });
+}
+
+/** Brings a demo water into this installation, as a job like any other import. */
 export function demoRoutes(jobs: Jobs): Router {
   const router = Router();
-  on(router, 'POST /demo', async ({ request }) => {
-    const upload = newId();
-    for (const { name, text } of demoFiles()) await jobs.uploads.take(upload, name, Readable.from([text]));
-    const job = await jobs.startImport(accountOf(request), null, upload, { water: DEMO_NAME, create: true, update: false });
-    return { job, water: DEMO_NAME };
-  });
+  on(router, 'POST /demo', async ({ request, body: { which } }) => ({
+    job: await bringDemo(jobs, accountOf(request), which ?? 'lake'),
+    water: demoName(which ?? 'lake'),
+  }));
   return router;
 }

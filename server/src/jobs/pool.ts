@@ -2,10 +2,12 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { chartFrom, type Chart, type ChartFeature, type Worked } from '@restless-shoal/core/chart';
+import type { DemoName } from '@restless-shoal/core/contract';
 import type { ScoreCard } from '@restless-shoal/core/forecast';
 import { FormatError } from '@restless-shoal/core/formats';
 import { Raster, type Rings } from '@restless-shoal/core/geo';
 import type { Features, FeaturesTask } from '../import/parts/read-features';
+import type { DemoFile } from '../import/demo';
 import type { Sheet, SheetsTask } from '../import/parts/read-sheets';
 import type { JobOutcome, JobTask } from './job-thread';
 import type { ChartTask, FitTask, LaidBottom, LooksTask, TripLooks } from './worker';
@@ -67,7 +69,11 @@ export async function runChart(task: ChartTask, { onProgress, signal }: TaskOpti
   const laid = await run<LaidBottom | null>('bottom', task, { signal, onProgress: (s, words) => onProgress?.(0.7 * s, words) }, moved);
   if (!laid) return null;
   const [shapes, worked] = await Promise.all([
-    run<ChartFeature[]>('shapes', { surface: laid.surface, nature: laid.nature }, { signal, onProgress: (s, words) => onProgress?.(0.7 + 0.25 * s, words) }),
+    run<ChartFeature[]>(
+      'shapes',
+      { surface: laid.surface, nature: laid.nature },
+      { signal, onProgress: (s, words) => onProgress?.(0.7 + 0.25 * s, words) },
+    ),
     run<Worked>('cells', laid, { signal }),
   ]);
   const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);
@@ -110,6 +116,8 @@ export async function runJob(task: JobTask, { onProgress, signal }: TaskOptions)
 
 export const runSheets = (task: SheetsTask): Promise<Sheet[]> => read('sheets', task);
 export const runFeatures = (task: FeaturesTask): Promise<Features> => read('features', task);
+/** Makes a demo water. */
+export const runDemo = (which: DemoName): Promise<DemoFile[]> => run('demo', { which }, {});
 export const runLooks = (task: LooksTask, options: TaskOptions = {}): Promise<TripLooks[]> => run('looks', task, options);
 export const runScore = (task: FitTask, options: TaskOptions = {}): Promise<ScoreCard | null> => run('score', task, options);
 export const runFit = (task: FitTask, options: TaskOptions = {}): Promise<Uint8Array> => run('fit', task, options);

@@ -68,9 +68,7 @@ export async function buildWaterChart(
   const epsg = water.epsg ?? utmEpsg({ latitude: middleOf(soundings.latitude), longitude: middleOf(soundings.longitude) });
   const tide = tideOf(readTide(water.tide));
   const readings = await readingsOfWater(pool, water.id);
-  const read = readings.flatMap((r) =>
-    r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }],
-  );
+  const read = readings.flatMap((r) => (r.water_level_m === null ? [] : [{ at: Date.parse(r.time), level: r.water_level_m }]));
   // The tide knows every moment; a gauge was read now and then.
   const levels = tide
     ? [...levelsAbout(tide, soundings.time), ...read.filter((r) => Number.isNaN(tide.height(r.at)))].sort((a, b) => a.at - b.at)

@@ -59,8 +59,10 @@ import {
   type Stop,
   type TrackFix,
 } from '@restless-shoal/core/logbook';
+import type { DemoName } from '@restless-shoal/core/contract';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import type { MessagePort } from 'node:worker_threads';
+import { demoFiles, type DemoFile } from '../import/demo';
 import type { StoredSoundings } from '../db/soundings';
 
 // What runs in worker threads: thin shells round core, so that a long computation never holds up a request.
@@ -223,6 +225,9 @@ export interface TripLooks {
   looks: Look[];
   outside: string[];
 }
+
+/** Makes a demo water and its log. */
+export const demo = ({ which }: { which: DemoName }): DemoFile[] => demoFiles(which);
 
 /** Derives the looks of trips. */
 export function looks(task: LooksTask): TripLooks[] {

@@ -18,4 +18,17 @@ export function filterShapes(shapes: ChartFeature[], { kinds, depth, size }: Sha
 }
 
 /** Shown until somebody chooses otherwise: what one would put a boat on. The rest is a press away. */
-export const FIRST_KINDS: FeatureKind[] = ['hump', 'hole', 'point', 'ledge', 'saddle', 'channel swing', 'reef', 'bank', 'drop-off', 'gully', 'eddy', 'seam'];
+export const FIRST_KINDS: FeatureKind[] = [
+  'hump',
+  'hole',
+  'point',
+  'ledge',
+  'saddle',
+  'channel swing',
+  'reef',
+  'bank',
+  'drop-off',
+  'gully',
+  'eddy',
+  'seam',
+];

@@ -6,6 +6,7 @@ import { OutcomeWords } from '../../parts/outcome-words';
 import { useWaterState } from '../../state/water';
 import { ModelCard } from './model-card';
 import { logScoreGain } from './log-score';
+import { strategiesOf } from './strategies-of';
 import { StrategiesSheet } from './strategies-sheet';
 import { forecast as msg, strategyName, term } from '../../words';
 
@@ -75,7 +76,7 @@ export function ScorePanel({ scores }: { scores: ScoreCard | null }) {
             {msg('scorePanel.logScoreIntervalTrips', { trips: board.trips, looks: grouped(board.looks) })}
           </span>
         </div>
-        <Board lines={board.strategies} />
+        <Board lines={board.strategies.filter((l) => strategiesOf(water).includes(l.strategy))} />
       </div>
       <div className="grid grid-cols-[auto_1fr] gap-3 text-sm">
         <Curve scores={trips} />

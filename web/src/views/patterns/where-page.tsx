@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { classOf, COVARIATES, covariate, type Pointed, type WhereAnswer, classLabel, type HeatCell } from '@restless-shoal/core/patterns';
+import { sortOf } from '@restless-shoal/core/lake';
+import { classOf, covariate, covariatesOf, type Pointed, type WhereAnswer, classLabel, type HeatCell } from '@restless-shoal/core/patterns';
 import { Exports } from '../../parts/e-chart';
 import { dayInZone, grouped } from '../../parts/format';
 import { Waiting } from '../../parts/waiting';
@@ -25,13 +26,17 @@ interface WherePageProps {
   onFindSimilar: (pointed: Pointed) => void;
 }
 
+const STAGES_ASKED = ['before spawning', 'spawning', 'after spawning', 'summer', 'cooling', 'turnover', 'late autumn'] as const;
+/** The stages that a water can be in: only a lake turns over. */
+const stagesOf = ({ kind, tide }: { kind: string | null; tide?: unknown }): readonly (typeof STAGES_ASKED)[number][] =>
+  STAGES_ASKED.filter((stage) => stage !== 'turnover' || sortOf(kind, tide != null) === 'lake');
+
 type Picture = (() => string) | null;
 
 /** Where they were, against where the boat looked: the main chart, what goes together, the days' windows, two covariates against each other. */
 export function WherePage({ log, asked, species, logged, onAsk, onPoint, onFindSimilar }: WherePageProps) {
   const { water } = useWaterState();
-  // A lake has no tide to ask by.
-  const covariates = water.tide ? COVARIATES : COVARIATES.filter((c) => c.key !== 'tide');
+  const covariates = covariatesOf(water.kind, water.tide != null);
   const { question, by, heat, beside, smooth } = asked;
   const { answer, failed } = useAnswer(log, ['where', question, by, smooth], (ask) => ask.where(question, by, smooth, true));
   const other = besideQuestion(question, beside);
@@ -98,7 +103,7 @@ export function WherePage({ log, asked, species, logged, onAsk, onPoint, onFindS
                 {msg('wherePage.withOnes', { size: term(size) })}
               </option>
             ))}
-            {(['before spawning', 'spawning', 'after spawning', 'summer', 'cooling', 'turnover', 'late autumn'] as const).map((stage) => (
+            {stagesOf(water).map((stage) => (
               <option key={stage} value={`stage:${stage}`}>
                 {msg('wherePage.in', { stage: term(stage) })}
               </option>

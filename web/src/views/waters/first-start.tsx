@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { FileUp, MapPinPlus, Ship } from 'lucide-react';
 import { useState } from 'react';
+import type { DemoName } from '@restless-shoal/core/contract';
 import { ask } from '../../api/client';
 import type { JobState } from '../../api/queries';
 import { Progress } from '../../parts/progress';
@@ -12,8 +13,8 @@ import { TrashLink } from './trash';
 import { waters as msg } from '../../words';
 
 /** Loads the demo water and tells how far it is. @returns its water's id */
-async function loadDemo(onProgress: (state: JobState) => void): Promise<string> {
-  const { job } = await ask('POST /demo', {});
+async function loadDemo(which: DemoName, onProgress: (state: JobState) => void): Promise<string> {
+  const { job } = await ask('POST /demo', {}, { body: { which } });
   for (;;) {
     const state = await ask('GET /jobs/:job', { job });
     if (state.state === 'done') return (state.result as { water: string }).water;
@@ -30,10 +31,10 @@ export function FirstStart({ onMade }: { onMade: (id: string, next: NextStep | n
   const [starting, setStarting] = useState(false);
   const [demo, setDemo] = useState<JobState | 'asked' | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
-  const tryDemo = (): void => {
+  const tryDemo = (which: DemoName): void => {
     setDemo('asked');
     setFailed(null);
-    loadDemo(setDemo)
+    loadDemo(which, setDemo)
       .then(async (id) => {
         await refresh(queries);
         onMade(id, null);
@@ -73,13 +74,31 @@ export function FirstStart({ onMade }: { onMade: (id: string, next: NextStep | n
                 <small className="block font-normal text-mute">{msg('firstStart.soundingsTracksAnOutline')}</small>
               </span>
             </button>
-            <button type="button" className={way} disabled={demo !== null} onClick={tryDemo}>
+            <button type="button" className={way} disabled={demo !== null} onClick={() => tryDemo('lake')}>
               <Ship size={30} aria-hidden />
               <span>
                 {msg('firstStart.tryTheDemo')}
                 <small className="block font-normal text-mute">{msg('firstStart.aMadeUpLake')}</small>
               </span>
             </button>
+            <div className="grid gap-2 sm:grid-cols-2">
+              {(
+                [
+                  ['sound', msg('firstStart.aMadeUpSound')],
+                  ['river', msg('firstStart.aMadeUpReach')],
+                ] as const
+              ).map(([which, words]) => (
+                <button
+                  key={which}
+                  type="button"
+                  className="btn btn-ghost touch-target h-auto justify-start border border-line py-2 text-left font-normal"
+                  disabled={demo !== null}
+                  onClick={() => tryDemo(which)}
+                >
+                  {words}
+                </button>
+              ))}
+            </div>
           </>
         )}
         {demo !== null && (

@@ -38,6 +38,7 @@ export const covariates = {
   secchi: 'Sichttiefe',
   pressure: 'Luftdrucktrend über 6 h',
   current: 'Strömung',
+  'current-side': 'Seite zur Strömung',
   tide: 'Stunden vom Hochwasser',
   level: 'Pegeltrend je Woche',
   stage: 'Jahresphase',

@@ -89,7 +89,8 @@ export const forecast = {
   'strategiesSheet.aPointHumpOr': 'eine Spitze, Kuppe oder Kante hält irgendwann Fisch',
   'strategiesSheet.goWhereSomethingPhysical': 'geh dorthin, wo etwas Greifbares sie hält',
   'strategiesSheet.noBaitNoFish': 'kein Köderfisch, kein Fisch; der Wind bringt ihn',
-  'strategiesSheet.fishHoldWhere': 'Fische stehen, wo die Strömung Futter bringt: oberhalb von Struktur, an der angeströmten Seite einer Kuppe, an einer Strömungskante',
+  'strategiesSheet.fishHoldWhere':
+    'Fische stehen, wo die Strömung Futter bringt: oberhalb von Struktur, an der angeströmten Seite einer Kuppe, an einer Strömungskante',
   'strategiesSheet.unpressuredFishBiteLeave': 'ungestörte Fische beißen; weg vom Ufer und vom Gedränge',
   'strategiesSheet.placesEverybodyFishesAre': 'Stellen, die alle befischen, sind aus gutem Grund bekannt',
   'strategiesSheet.aNumberFromTo': '{strategy}, {label}: eine Zahl von {min} bis {max} fehlt',

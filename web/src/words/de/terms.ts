@@ -157,6 +157,8 @@ export const terms: Record<keyof typeof en.terms, string> & Record<string, strin
   'height over the bottom': 'Höhe über Grund',
   'temperature there': 'Temperatur dort',
   'oxygen there': 'Sauerstoff dort',
+  'slack water': 'Stauwasser',
+  'neither side': 'keine Seite',
   'side of the cover': 'Seite der Struktur',
   'size of the pack': 'Größe des Trupps',
   'depth of the water': 'Tiefe des Wassers',

@@ -104,6 +104,8 @@ export const waters = {
   'firstStart.soundingsTracksAnOutline': 'Lotungen, Spuren, ein Umriss, die Tabelle vom letzten Jahr',
   'firstStart.tryTheDemo': 'Die Demo ausprobieren',
   'firstStart.aMadeUpLake': 'ein erfundener See mit zwei Saisons eines Guide-Logs',
+  'firstStart.aMadeUpSound': 'ein erfundener Sund mit Tide, Riff und Wrack',
+  'firstStart.aMadeUpReach': 'ein erfundener Flussabschnitt',
   'firstStart.makingTheDemoWater': 'das Demo-Gewässer entsteht …',
   'firstStart.waitingItsTurn': 'wartet',
   'firstStart.nothingWasChangedTry': '{failed} Nichts wurde geändert; versuche es nochmals.',

@@ -38,6 +38,7 @@ export const covariates = {
   secchi: 'clarity',
   pressure: 'pressure trend over 6 h',
   current: 'current',
+  'current-side': 'side of what the current runs past',
   tide: 'hours from high water',
   level: 'level trend a week',
   stage: 'season stage',

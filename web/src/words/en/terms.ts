@@ -164,6 +164,8 @@ export const terms = {
   'height over the bottom': 'height over the bottom',
   'temperature there': 'temperature there',
   'oxygen there': 'oxygen there',
+  'slack water': 'slack water',
+  'neither side': 'neither side',
   'side of the cover': 'side of the cover',
   'size of the pack': 'size of the pack',
   'depth of the water': 'depth of the water',

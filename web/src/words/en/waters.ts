@@ -104,6 +104,8 @@ export const waters = {
   'firstStart.soundingsTracksAnOutline': 'soundings, tracks, an outline, last year’s spreadsheet',
   'firstStart.tryTheDemo': 'Try the demo',
   'firstStart.aMadeUpLake': 'a made-up lake with two seasons of a guide’s log',
+  'firstStart.aMadeUpSound': 'a made-up sound with a tide, a reef and a wreck',
+  'firstStart.aMadeUpReach': 'a made-up reach of a river',
   'firstStart.makingTheDemoWater': 'making the demo water …',
   'firstStart.waitingItsTurn': 'waiting its turn',
   'firstStart.nothingWasChangedTry': '{failed} Nothing was changed; try it again.',

@@ -1,0 +1,99 @@
+import { expect } from 'chai';
+import { riverFlow, type ChartFeature } from '@restless-shoal/core/chart';
+import { Raster } from '@restless-shoal/core/geo';
+
+interface Spur {
+  at: number;
+  bank: 1 | -1;
+  out: number;
+}
+
+const HALF = 60;
+const LENGTH = 2000;
+
+/** A straight river of even depth that runs at an angle to the grid, with spurs from its banks. */
+function planted(angle: number, spurs: Spur[], depth = (_s: number, _n: number): number => 3): Raster {
+  const raster = new Raster(0, 0, 5, 420, 420);
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  for (let j = 0; j < raster.height; j++)
+    for (let i = 0; i < raster.width; i++) {
+      const [x, y] = [(i + 0.5) * 5 - 100, (j + 0.5) * 5 - 100 - (angle < 0 ? 1900 * Math.sin(-angle) : 0)];
+      const [along, off] = [x * c + y * s, -x * s + y * c];
+      if (along < 0 || along > LENGTH || Math.abs(off) > HALF) continue;
+      if (spurs.some((p) => Math.abs(along - p.at) < 10 && off * p.bank > HALF - p.out)) continue;
+      raster.data[j * raster.width + i] = depth(along, off);
+    }
+  return raster;
+}
+
+const SPURS: Spur[] = [
+  { at: 600, bank: 1, out: 40 },
+  { at: 1200, bank: -1, out: 50 },
+];
+const ANGLE = 0.6;
+const along = (s: number, n: number): [number, number] => [
+  s * Math.cos(ANGLE) - n * Math.sin(ANGLE) + 100,
+  s * Math.sin(ANGLE) + n * Math.cos(ANGLE) + 100,
+];
+/** Degrees true of the planted river. */
+const SET = 90 - (ANGLE * 180) / Math.PI;
+const reading = { x: along(900, 0)[0], y: along(900, 0)[1], set: SET };
+
+describe('how a river runs', () => {
+  const flow = riverFlow(planted(ANGLE, SPURS), [reading])!;
+  const speed = (s: number, n: number): number => {
+    const [e, north] = flow.at(...along(s, n))!;
+    return e * Math.cos(ANGLE) + north * Math.sin(ANGLE);
+  };
+  it('follows the bed, down-stream as was read', () => {
+    const [e, n] = flow.at(...along(300, 0))!;
+    expect(Math.atan2(n, e)).to.be.closeTo(ANGLE, 0.06);
+    expect(speed(300, 0)).to.be.closeTo(1, 0.1);
+    const [be, bn] = riverFlow(planted(ANGLE, SPURS), [{ ...reading, set: SET + 180 }])!.at(...along(300, 0))!;
+    expect(be * Math.cos(ANGLE) + bn * Math.sin(ANGLE)).to.be.closeTo(-1, 0.1);
+  });
+  it('is faster past a spur, by what the spur takes of the river', () => {
+    // Even depth: speed goes with the width that is left.
+    expect(speed(1200, 20) / speed(300, 20)).to.be.closeTo((2 * HALF) / (2 * HALF - 50), 0.25);
+  });
+  it('finds the eddies where they were planted: behind each spur, on its bank, and nowhere else', () => {
+    const eddies = flow.shapes.filter((f) => f.kind === 'eddy');
+    expect(eddies).to.have.length(2);
+    for (const { at, bank, out } of SPURS) {
+      // Just behind it water turns back; before it and on the other bank it runs on.
+      expect(speed(at + 40, bank * (HALF - 12))).to.be.below(0);
+      expect(speed(at - 80, bank * (HALF - 12))).to.be.above(0.5);
+      expect(speed(at - 20, bank * (HALF - 12))).to.be.within(0, 0.4);
+      expect(speed(at + 40, -bank * (HALF - 12))).to.be.above(0.5);
+      // It ends between four and ten times as far down-stream as the spur stands out.
+      expect(speed(at + 10 * out, bank * (HALF - 12))).to.be.above(0.5);
+      const near = (f: ChartFeature): number => Math.hypot(f.x - along(at + 60, bank * 40)[0], f.y - along(at + 60, bank * 40)[1]);
+      const found = eddies.reduce((a, b) => (near(a) < near(b) ? a : b));
+      expect(near(found)).to.be.below(70);
+      expect(found.size).to.be.within(4 * out - 40, 10 * out);
+    }
+  });
+  it('has its seams along the edge of the eddies', () => {
+    const seams = flow.shapes.filter((f) => f.kind === 'seam');
+    expect(seams).to.have.length(2);
+    for (const { at, bank, out } of SPURS) {
+      const tip = along(at + 20, bank * (HALF - out));
+      expect(Math.min(...flow.seams.map(([x, y]) => Math.hypot(x - tip[0], y - tip[1])))).to.be.below(15);
+    }
+  });
+  it('runs faster where it is deep, with depth to the two thirds', () => {
+    const deep = riverFlow(
+      planted(ANGLE, [], (_, n) => (n > 0 ? 4 : 1.5)),
+      [reading],
+    )!;
+    const at = (n: number): number => Math.hypot(...deep.at(...along(800, n))!);
+    expect(at(30) / at(-30)).to.be.closeTo((4 / 1.5) ** (2 / 3), 0.02);
+  });
+  it('says nothing of a pond, nor of a river of which nobody read which way it runs', () => {
+    const pond = new Raster(0, 0, 5, 100, 100);
+    for (let k = 0; k < pond.data.length; k++) if (Math.hypot((k % 100) - 50, Math.floor(k / 100) - 50) < 45) pond.data[k] = 3;
+    expect(riverFlow(pond, [{ x: 250, y: 250, set: 90 }])).to.equal(null);
+    expect(riverFlow(planted(ANGLE, SPURS), [])).to.equal(null);
+    expect(riverFlow(planted(ANGLE, SPURS), [{ ...reading, set: SET + 90 }])).to.equal(null);
+  });
+});
