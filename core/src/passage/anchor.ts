@@ -89,6 +89,40 @@ export function anchorFor(bow: Point, { bowBack, lies }: Pick<AnchorAnswer, 'bow
   return [bow[0] - bowBack * Math.sin(angle), bow[1] - bowBack * Math.cos(angle)];
 }
 
+/** What the turn of the tide does to a boat at anchor. */
+export interface TurnAtAnchor {
+  /** Where the bow lies before and after it, m. */
+  before: Point;
+  after: Point;
+  /** How far the bow moves, and the circle that the stern may sweep meanwhile, m. */
+  moves: number;
+  sweeps: number;
+  /** Degrees by which the boat swings. */
+  turns: number;
+}
+
+/**
+ * Where a boat lies before and after the turn of the tide, on one anchor that holds: it swings about it, and in slack water
+ * may lie anywhere within the circle.
+ * @param before @param after what pulls before and after; the length of line is the same
+ * @returns null where one of both is a calm, in which it lies anywhere
+ */
+export function turnAtAnchor(anchor: Point, before: AnchorAnswer, after: AnchorAnswer): TurnAtAnchor | null {
+  if (before.lies === null || after.lies === null) return null;
+  const bow = ({ lies, bowBack }: AnchorAnswer): Point => [
+    anchor[0] + bowBack * Math.sin((lies! * Math.PI) / 180),
+    anchor[1] + bowBack * Math.cos((lies! * Math.PI) / 180),
+  ];
+  const [a, b] = [bow(before), bow(after)];
+  return {
+    before: a,
+    after: b,
+    moves: Math.hypot(b[0] - a[0], b[1] - a[1]),
+    sweeps: Math.max(before.swing, after.swing),
+    turns: Math.abs(((after.lies - before.lies + 540) % 360) - 180),
+  };
+}
+
 /** How much of the swing leaves the target within a cast, 0–1: share of the sheer, in steps of a degree. */
 export function inCast(
   anchor: Point,

@@ -30,6 +30,50 @@ export function driftOf({ windFrom, windSpeed, currentTo, currentSpeed }: WindAn
   return { to: speed > 1e-9 ? degrees(x, y) : 0, speed };
 }
 
+/** A drift planned over a mark. */
+export interface DriftOver {
+  /** Where to begin and where it ends, m. */
+  from: Point;
+  to: Point;
+  drift: Drift;
+  /** Minutes from the beginning until the bow is over the mark, and within reach of it. */
+  until: number;
+  over: number;
+}
+
+/**
+ * Where to stop the boat so that wind and stream together carry it over a mark.
+ * @param lead so far up-drift of the mark's edge it begins, m: the line has to be down by then @param radius of the mark, m: a
+ *   wreck's half length @returns null while nothing moves the boat
+ */
+export function driftOver(mark: Point, forces: WindAndCurrent, radius: number, lead: number): DriftOver | null {
+  const drift = driftOf(forces);
+  if (drift.speed < 0.02) return null;
+  const [ux, uy] = [Math.sin(radians(drift.to)), Math.cos(radians(drift.to))];
+  const at = (s: number): Point => [mark[0] + ux * s, mark[1] + uy * s];
+  return {
+    from: at(-radius - lead),
+    to: at(radius + lead / 2),
+    drift,
+    until: (radius + lead) / drift.speed / 60,
+    over: (2 * radius) / drift.speed / 60,
+  };
+}
+
+/** How far down-stream of the boat a sinking lure comes to the depth, and after how long: it goes with the stream, the boat with stream and wind. */
+export function sinksAside(
+  depth: number,
+  sinkRate: number,
+  forces: WindAndCurrent,
+  anchored: boolean,
+): { metres: number; seconds: number } {
+  const seconds = depth / sinkRate;
+  const boat = anchored ? { to: 0, speed: 0 } : driftOf(forces);
+  const x = forces.currentSpeed * Math.sin(radians(forces.currentTo)) - boat.speed * Math.sin(radians(boat.to));
+  const y = forces.currentSpeed * Math.cos(radians(forces.currentTo)) - boat.speed * Math.cos(radians(boat.to));
+  return { metres: Math.hypot(x, y) * seconds, seconds };
+}
+
 export interface DriftLine {
   /** Where to begin and where it ends, m. */
   from: Point;

@@ -78,10 +78,32 @@ export {
 export { pressureAt, type Pressure, type StopBefore } from './pressure';
 export { fishedStops, learnBites, type FishedStop, type StopBites, type StopsLogged } from './learned-bites';
 export { accountOf, HYPOTHESES, nextThree, type Hypothesis, type HypothesisAccount, type ResetInputs, type TestedCell } from './reset';
-export { driftLine, driftOf, WINDAGE, type Drift, type DriftLine, type WindAndCurrent } from './drift';
+export {
+  driftLine,
+  driftOf,
+  driftOver,
+  sinksAside,
+  WINDAGE,
+  type Drift,
+  type DriftLine,
+  type DriftOver,
+  type WindAndCurrent,
+} from './drift';
 export { castFor, FAST_SINK, lineForDepth, trolledDepth, type CastPlan, type TrolledDepth } from './casting';
 export { comeIn, type ComeIn, type ComeInCode, type Lure, type SpotToFish } from './come-in';
-export { anchored, anchorFor, inCast, SCOPE, twoAnchors, YAW, type AnchorAnswer, type AnchorCode, type AnchorInputs } from './anchor';
+export {
+  anchored,
+  anchorFor,
+  inCast,
+  SCOPE,
+  turnAtAnchor,
+  twoAnchors,
+  YAW,
+  type AnchorAnswer,
+  type AnchorCode,
+  type AnchorInputs,
+  type TurnAtAnchor,
+} from './anchor';
 export { homeRoughFrom, roughness, Sea, windAgainstTideFrom, type WindBy } from './sea';
 export {
   readWeather,

@@ -1,4 +1,4 @@
-import { isTidal } from '../lake';
+import { sortOf } from '../lake';
 
 /** The depth rule of a water; its numbers can be edited. */
 export interface DepthRule {
@@ -11,12 +11,12 @@ export interface DepthRule {
 
 export const DEFAULT_RULE: DepthRule = { lightBase: 2, lightFactor: 4, clearFrom: 3 };
 
-/** Tidal water is mixed, and however dim, its fish are not held up by the light of a lake's rule. */
-const COAST_RULE: DepthRule = { ...DEFAULT_RULE, clearFrom: 0 };
+/** Water that runs is mixed, and however dim, its fish are not held up by the light of a lake's rule. */
+const RUNNING_RULE: DepthRule = { ...DEFAULT_RULE, clearFrom: 0 };
 
 /** Reads a water's rules as stored; what is missing or no sensible number is the default of its kind. */
 export function readDepthRule(rules: unknown, kind: string | null = null): DepthRule {
-  const usual = isTidal(kind) ? COAST_RULE : DEFAULT_RULE;
+  const usual = sortOf(kind, false) === 'lake' ? DEFAULT_RULE : RUNNING_RULE;
   const given = (rules ?? {}) as Partial<Record<keyof DepthRule, unknown>>;
   const number = (key: keyof DepthRule): number => {
     const v = given[key];

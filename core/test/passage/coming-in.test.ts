@@ -7,6 +7,9 @@ import {
   castFor,
   comeIn,
   driftLine,
+  driftOver,
+  sinksAside,
+  turnAtAnchor,
   driftOf,
   inCast,
   lineForDepth,
@@ -120,6 +123,43 @@ describe('at anchor, by hand', () => {
     const [a, b] = twoAnchors([0, 0], answer)!;
     expect(Math.hypot(...a)).to.be.closeTo(answer.bowBack, 1e-9);
     expect(Math.hypot(a[0] - b[0], a[1] - b[1])).to.be.closeTo(answer.bowBack, 1e-6);
+  });
+});
+
+describe('a wreck in a tide, by hand', () => {
+  // The stream sets east with 0.5 m/s; 8 m/s of wind from the north push with 0.28.
+  const tide = { windFrom: 0, windSpeed: 8, currentTo: 90, currentSpeed: 0.5 };
+  it('drifts over it from where wind and stream together lead to it', () => {
+    const over = driftOver([1000, 2000], tide, 20, 30)!;
+    const speed = Math.hypot(0.5, 0.28);
+    expect(over.drift.speed).to.be.closeTo(speed, 1e-9);
+    expect(over.drift.to).to.be.closeTo(90 + (Math.atan2(0.28, 0.5) * 180) / Math.PI, 1e-9);
+    // 50 m up-drift: west and north of it.
+    expect(over.from[0]).to.be.closeTo(1000 - (50 * 0.5) / speed, 1e-6);
+    expect(over.from[1]).to.be.closeTo(2000 + (50 * 0.28) / speed, 1e-6);
+    expect(over.until).to.be.closeTo(50 / speed / 60, 1e-9);
+    expect(over.over).to.be.closeTo(40 / speed / 60, 1e-9);
+    expect(driftOver([0, 0], { ...tide, windSpeed: 0, currentSpeed: 0 }, 20, 30)).to.equal(null);
+  });
+  it('a lure of 1 m/s over 20 m is carried 10 m by the stream from an anchored boat, and falls 5.6 m up the wind of one adrift', () => {
+    expect(sinksAside(20, 1, tide, true)).to.deep.equal({ metres: 10, seconds: 20 });
+    expect(sinksAside(20, 1, tide, false).metres).to.be.closeTo(0.28 * 20, 1e-9);
+  });
+  it('is anchored up-tide of: the bow lies √(80² − 20.7²) back from the anchor, down the stream', () => {
+    const inputs = { ...base, depth: 20, rode: 80, windSpeed: 0, currentTo: 90, currentSpeed: 0.8 };
+    const answer = anchored(inputs);
+    expect(answer.bowBack).to.be.closeTo(Math.sqrt(80 ** 2 - 20.7 ** 2), 1e-9);
+    const drop = anchorFor([500, 0], answer)!;
+    expect(drop[0]).to.be.closeTo(500 - answer.bowBack, 1e-6);
+    // At the turn it swings about: twice as far as it lay back, to the other side of its anchor.
+    const turn = turnAtAnchor(drop, answer, anchored({ ...inputs, currentTo: 270 }))!;
+    expect(turn.turns).to.be.closeTo(180, 1e-9);
+    expect(turn.moves).to.be.closeTo(2 * answer.bowBack, 1e-6);
+    expect(turn.after[0]).to.be.closeTo(500 - 2 * answer.bowBack, 1e-6);
+    expect(turn.sweeps).to.be.closeTo(answer.bowBack + 5, 1e-9);
+    // By 60° the bow moves a chord: as far as it lies back.
+    expect(turnAtAnchor(drop, answer, anchored({ ...inputs, currentTo: 150 }))!.moves).to.be.closeTo(answer.bowBack, 1e-6);
+    expect(turnAtAnchor(drop, answer, anchored({ ...inputs, currentSpeed: 0 }))).to.equal(null);
   });
 });
 

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { sortOf } from '@restless-shoal/core/lake';
 import { fromUnit, metric, toUnit, type UnitSystem } from '@restless-shoal/core/units';
 import { useUnits } from '../state/units';
 import { useWaterState } from '../state/water';
@@ -135,57 +136,64 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
-      <Slider
-        label={msg('stripSheet.level')}
-        kind="depth"
-        min={-20}
-        max={20}
-        step={0.1}
-        value={conditions.level ?? 0}
-        onChange={(level) => set({ level })}
-      />
-      <Slider
-        label={msg('stripSheet.levelChanges')}
-        kind="depth"
-        unit={msg('stripSheet.aWeek')}
-        min={-2}
-        max={2}
-        step={0.1}
-        value={conditions.levelTrend ?? 0}
-        onChange={(levelTrend) => set({ levelTrend })}
-      />
-      <fieldset className="mt-2 border-t border-line pt-2">
-        <label className="flex items-center gap-3 py-1.5">
-          <input
-            type="checkbox"
-            className="checkbox"
-            checked={whatIf.thermoclineSet !== undefined}
-            onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })}
+      {/* The tide says it for any moment. */}
+      {!water.tide && (
+        <>
+          <Slider
+            label={msg('stripSheet.level')}
+            kind="depth"
+            min={-20}
+            max={20}
+            step={0.1}
+            value={conditions.level ?? 0}
+            onChange={(level) => set({ level })}
           />
-          <span>{msg('stripSheet.setTheThermoclineBy')}</span>
-        </label>
-        {whatIf.thermoclineSet && (
-          <>
-            {(['top', 'bottom'] as const).map((edge) => (
-              <Slider
-                key={edge}
-                label={edge === 'top' ? msg('stripSheet.itsTop') : msg('stripSheet.itsBottom')}
-                kind="depth"
-                min={0.5}
-                max={Math.max(6, Math.ceil(day.maxDepth))}
-                step={0.1}
-                value={line[edge]}
-                onChange={(v) => {
-                  const next =
-                    edge === 'top' ? { top: v, bottom: Math.max(line.bottom, v + 0.2) } : { top: Math.min(line.top, v - 0.2), bottom: v };
-                  setLine(next);
-                  set({ thermoclineSet: next });
-                }}
-              />
-            ))}
-          </>
-        )}
-      </fieldset>
+          <Slider
+            label={msg('stripSheet.levelChanges')}
+            kind="depth"
+            unit={msg('stripSheet.aWeek')}
+            min={-2}
+            max={2}
+            step={0.1}
+            value={conditions.levelTrend ?? 0}
+            onChange={(levelTrend) => set({ levelTrend })}
+          />
+        </>
+      )}
+      {sortOf(water.kind, water.tide != null) === 'lake' && (
+        <fieldset className="mt-2 border-t border-line pt-2">
+          <label className="flex items-center gap-3 py-1.5">
+            <input
+              type="checkbox"
+              className="checkbox"
+              checked={whatIf.thermoclineSet !== undefined}
+              onChange={(e) => set({ thermoclineSet: e.target.checked ? line : undefined })}
+            />
+            <span>{msg('stripSheet.setTheThermoclineBy')}</span>
+          </label>
+          {whatIf.thermoclineSet && (
+            <>
+              {(['top', 'bottom'] as const).map((edge) => (
+                <Slider
+                  key={edge}
+                  label={edge === 'top' ? msg('stripSheet.itsTop') : msg('stripSheet.itsBottom')}
+                  kind="depth"
+                  min={0.5}
+                  max={Math.max(6, Math.ceil(day.maxDepth))}
+                  step={0.1}
+                  value={line[edge]}
+                  onChange={(v) => {
+                    const next =
+                      edge === 'top' ? { top: v, bottom: Math.max(line.bottom, v + 0.2) } : { top: Math.min(line.top, v - 0.2), bottom: v };
+                    setLine(next);
+                    set({ thermoclineSet: next });
+                  }}
+                />
+              ))}
+            </>
+          )}
+        </fieldset>
+      )}
       {said.length > 0 && (
         <ul className="mt-3 border-l-4 border-bait pl-3 text-sm text-mute">
           {said.map((s) => (

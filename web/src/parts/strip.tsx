@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
-import { isTidal, oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { oxygenHoldsTo, sortOf } from '@restless-shoal/core/lake';
 import { tideOf, tideState } from '@restless-shoal/core/tide';
 import { useNavigate } from 'react-router';
 import type { WaterSummary } from '../api/queries';
@@ -69,7 +69,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const zone = water.time_zone;
   const line = day.column.thermocline;
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
-  const tidal = isTidal(water.kind) || water.tide != null;
+  const sort = sortOf(water.kind, water.tide != null);
   const minute = Math.floor(conditions.at.getTime() / 60_000);
   const tide = useMemo(() => {
     const found = tideOf(water.tide);
@@ -150,7 +150,7 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
         <Item label={msg('strip.clarity')} changed={whatIf.secchi !== undefined} onPress={show}>
           {formatDepth(conditions.secchi, units)}
         </Item>
-        {!tidal && (
+        {sort === 'lake' && (
           <Item
             label={`${term('thermocline')}${day.column.modelled && line ? msg('strip.modelled') : ''}`}
             changed={whatIf.thermoclineSet !== undefined}
@@ -159,9 +159,14 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
             {line ? depthRange(line.top, line.bottom) : term('none')}
           </Item>
         )}
-        {!tidal && (
+        {sort === 'lake' && (
           <Item label={msg('strip.oxygenHoldsTo')} onPress={show}>
             {oxygen === null ? msg('strip.theBottom') : formatDepth(oxygen, units)}
+          </Item>
+        )}
+        {sort === 'river' && (
+          <Item label={term('current')} onPress={show} note={day.stream ? compass(day.stream.set) : undefined}>
+            {day.stream ? formatSpeed(day.stream.rate, units) : msg('strip.notRead')}
           </Item>
         )}
         {tide && (

@@ -11,7 +11,7 @@ import { useUnits } from '../../state/units';
 import { deck as msg } from '../../words';
 import { told } from '../told';
 
-type Measured = Exclude<keyof Reading, 'trip' | 'time' | 'latitude' | 'longitude' | 'signs' | 'current_speed_ms' | 'current_to_deg'>;
+type Measured = Exclude<keyof Reading, 'trip' | 'time' | 'latitude' | 'longitude' | 'signs'>;
 
 interface MeasureField {
   name: Measured;
@@ -32,6 +32,14 @@ const FIELDS: MeasureField[] = [
   { name: 'cloud_fraction', label: msg('conditionsForm.cloud'), kind: { unit: '%', factor: 100 }, min: 0, max: 1 },
   { name: 'air_pressure_hpa', label: msg('conditionsForm.airPressure'), kind: { unit: 'hPa', factor: 1 }, min: 400, max: 1100 },
   { name: 'water_level_m', label: msg('conditionsForm.waterLevel'), kind: 'depth', min: -500, max: 9000 },
+  { name: 'current_speed_ms', label: msg('conditionsForm.current'), kind: 'speed', min: 0, max: 100 },
+  {
+    name: 'current_to_deg',
+    label: msg('conditionsForm.currentTo'),
+    kind: { unit: msg('conditionsForm.true'), factor: 1 },
+    min: 0,
+    max: 360,
+  },
 ];
 
 const unitOf = ({ kind }: MeasureField, units: UnitSystem): string => (typeof kind === 'string' ? units[kind] : kind.unit);
@@ -77,11 +85,14 @@ export type WaterReading = Partial<Record<Measured, number | null>> & { signs?: 
 /** A reading of the water, typed in or put right; what is left empty is not logged. */
 export function ConditionsForm({
   reading = null,
+  running = false,
   onSave,
   onClose,
 }: {
   /** One that is put right; null for a new one. */
   reading?: WaterReading | null;
+  /** The water runs: its current is asked for. */
+  running?: boolean;
   onSave: (reading: WaterReading) => Promise<void>;
   onClose: () => void;
 }) {
@@ -115,7 +126,7 @@ export function ConditionsForm({
         }
       >
         <SunMoon day={reading?.time ? new Date(reading.time) : new Date()} />
-        {FIELDS.map((field) => (
+        {FIELDS.filter(({ name }) => !name.startsWith('current') || running || reading?.[name] != null).map((field) => (
           <label key={field.name} className="grid grid-cols-[1fr_7rem_3.5rem] items-center gap-3 py-1">
             <span>{field.label}</span>
             <input

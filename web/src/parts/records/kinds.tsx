@@ -32,11 +32,14 @@ export const kindWords = (kind: Kind, count: number): string =>
 export function KindChoice({
   kind,
   columns,
+  layered,
   onChoose,
 }: {
   kind: Kind;
   /** Kinds in a row: with many, each has its symbol above its name. */
   columns: number;
+  /** The water forms layers: only there is a thermocline marked. */
+  layered: boolean;
   onChoose: (kind: Kind) => void;
 }) {
   const narrow = columns > 2;
@@ -47,7 +50,7 @@ export function KindChoice({
       className="grid gap-1.5"
       style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
     >
-      {KINDS.map((k) => (
+      {KINDS.filter((k) => layered || k.kind !== 'thermocline').map((k) => (
         <button
           key={k.kind}
           type="button"

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { metricPlane, outlineToRings } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { isTidal, lowLight, type ProfileSample } from '@restless-shoal/core/lake';
+import { sortOf, lowLight, type ProfileSample } from '@restless-shoal/core/lake';
 import { isSqueezed } from '@restless-shoal/core/species';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, compass, inZone, percent } from '../../parts/format';
@@ -104,7 +104,7 @@ export function Brief() {
   const { window, share, strategies, waves, heat } = answer;
   const zone = water.time_zone;
   // Layers that last for a season and their stability are of lakes.
-  const tidal = isTidal(water.kind) || water.tide != null;
+  const sort = sortOf(water.kind, water.tide != null);
   const { measuredTo, modelled, diurnal } = day.column;
   const notes = [
     ...(Math.abs(day.level) >= 0.1 ? [msg('brief.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })] : []),
@@ -144,8 +144,13 @@ export function Brief() {
             onThermocline={(thermoclineSet) => state.setWhatIf({ thermoclineSet })}
           />
           {notes.length > 0 && <p className="num mb-1 text-sm">{notes.join(' ')}</p>}
-          {tidal && <TideSection />}
-          {!tidal && (
+          {sort === 'coast' && <TideSection />}
+          {sort === 'river' && (
+            <p className="num text-sm">
+              {day.stream ? msg('brief.riverRuns', { rate: day.stream.rate, to: compass(day.stream.set) }) : msg('brief.riverNotRead')}
+            </p>
+          )}
+          {sort === 'lake' && (
             <p className="num text-sm text-mute">
               <b className="text-ink">{term(answer.water.state)}</b>
               {msg('brief.stabilityJMRed', {
@@ -165,7 +170,7 @@ export function Brief() {
             <button type="button" className="btn touch-target" onClick={() => setTyping(true)}>
               <Thermometer size={18} aria-hidden /> {msg('brief.addTemperatureProfile')}
             </button>
-            {!tidal && !day.column.thermocline && (
+            {sort === 'lake' && !day.column.thermocline && (
               <button
                 type="button"
                 className="btn touch-target"

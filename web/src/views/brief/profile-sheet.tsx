@@ -1,3 +1,4 @@
+import { sortOf } from '@restless-shoal/core/lake';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
@@ -94,6 +95,8 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
   const [rule, setRule] = useState<Record<string, string>>(() =>
     Object.fromEntries(Object.entries(readDepthRule(water.rules, water.kind)).map(([k, v]) => [k, String(v)])),
   );
+  // A rule of lakes: on other waters it is shown where somebody has set it.
+  const ruled = water.rules != null || sortOf(water.kind, water.tide != null) === 'lake';
   const [failed, setFailed] = useState<string | null>(null);
   const save = async (): Promise<void> => {
     const wrong = [
@@ -105,7 +108,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
     try {
       await ask('PUT /waters/:water/species/:name', { water: water.id, name: species.name }, { body: edited });
       const [lightBase, lightFactor, clearFrom] = RULE.map((r) => readNumber(rule[r.key]));
-      await ask('PUT /waters/:water/rules', { water: water.id }, { body: { lightBase, lightFactor, clearFrom } });
+      if (ruled) await ask('PUT /waters/:water/rules', { water: water.id }, { body: { lightBase, lightFactor, clearFrom } });
       wantRefit(water.id, species.name);
       await queries.invalidateQueries({ queryKey: ['water', water.id] });
       await queries.invalidateQueries({ queryKey: ['fit', water.id] });
@@ -153,7 +156,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
             </select>
           </label>
           <h3 className="mt-3 border-t border-line pt-2 font-bold">{msg('profileSheet.theDepthRuleOf', { name: water.name })}</h3>
-          {RULE.map((r) => (
+          {(ruled ? RULE : []).map((r) => (
             <NumberRow key={r.key} label={r.label} unit={r.unit} value={rule[r.key]} onChange={(v) => setRule({ ...rule, [r.key]: v })} />
           ))}
         </div>

@@ -1,3 +1,4 @@
+import { runs } from '@restless-shoal/core/lake';
 import { lazy, Suspense, useMemo } from 'react';
 import type { TrackFix } from '@restless-shoal/core/logbook';
 import { usePlan } from '../../state/use-plan';
@@ -70,7 +71,7 @@ export function DeckSheets({
           <BoatSheet source={source} water={water.id} chart={chart} thermocline={day.column.thermocline} onClose={close} />
         </Suspense>
       )}
-      {sheet === 'water' && <ConditionsForm onSave={log.read} onClose={close} />}
+      {sheet === 'water' && <ConditionsForm running={runs(water.kind, water.tide != null)} onSave={log.read} onClose={close} />}
       {sheet === 'bag' && running && (
         <Dialog title={msg('deckSheets.bag')} onClose={close}>
           <Bag

@@ -1,7 +1,7 @@
 import { AudioWaveform, CircleDot } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { metricPlane } from '@restless-shoal/core/geo';
-import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { oxygenHoldsTo, sortOf } from '@restless-shoal/core/lake';
 import { useDayPlan, usePlan } from '../../state/use-plan';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
@@ -213,7 +213,12 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
         stopPanel
       ) : (
         <>
-          <KindChoice kind={kind} columns={layout.kinds} onChoose={(next) => act({ type: 'kind', kind: next })} />
+          <KindChoice
+            kind={kind}
+            columns={layout.kinds}
+            layered={sortOf(water.kind, water.tide != null) === 'lake'}
+            onChoose={(next) => act({ type: 'kind', kind: next })}
+          />
           {kind === 'fish' && (
             <CountChoice
               count={count}

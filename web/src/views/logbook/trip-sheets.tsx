@@ -1,3 +1,4 @@
+import { runs } from '@restless-shoal/core/lake';
 import { MapPin } from 'lucide-react';
 import type { Dispatch, SetStateAction } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -150,6 +151,7 @@ export function TripSheets({
       {open?.what === 'reading' && (
         <ConditionsForm
           reading={open.reading}
+          running={runs(water.kind, water.tide != null)}
           onSave={(read) =>
             open.reading
               ? log.change(

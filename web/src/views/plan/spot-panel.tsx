@@ -1,10 +1,20 @@
 import { useEffect, useMemo, useState } from 'react';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
-import { sunPlace } from '@restless-shoal/core/lake';
-import { streamOf } from '@restless-shoal/core/tide';
-import { anchored, anchorFor, comeIn, inCast, twoAnchors, type Lure } from '@restless-shoal/core/passage';
+import { runs, sunPlace } from '@restless-shoal/core/lake';
+import { streamOf, tideOf, tideState } from '@restless-shoal/core/tide';
+import {
+  anchored,
+  anchorFor,
+  comeIn,
+  driftOver,
+  inCast,
+  sinksAside,
+  turnAtAnchor,
+  twoAnchors,
+  type Lure,
+} from '@restless-shoal/core/passage';
 import type { WaterLog } from '../../api/queries';
-import { compass } from '../../parts/format';
+import { clockInZone, compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
 import { Slider } from '../bench/slider';
 import { useGear } from '../../state/use-gear';
@@ -23,6 +33,13 @@ const USUAL_LURES = (): Lure[] => [
 const USUAL_LENGTH = 4.6;
 const CAST = 30;
 
+type How = 'come-in' | 'drift' | 'anchor';
+/** A mark is taken as so large, and a drift begins so far before its edge, m. */
+const MARK_RADIUS = 15;
+const LEAD = 30;
+/** So long after its turn the stream runs again, ms. */
+const AFTER_TURN = 2.5 * 3_600_000;
+
 /** What is drawn for a spot on the map. */
 export interface SpotDrawing {
   runs: Point[][];
@@ -34,7 +51,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
   const { water: shown, chart, ground, conditions, day, frame, log } = useWaterState();
   const rig = useRig();
   const gear = useGear().gear;
-  const [how, setHow] = useState<'come-in' | 'anchor'>('come-in');
+  const [how, setHow] = useState<How>('come-in');
   const [flows] = useState(() => {
     const stream = streamOf(shown.tide, conditions.at.getTime());
     return stream ? { speed: stream.rate, to: Math.round(stream.set) } : (lastCurrent(log.readings) ?? { speed: 0, to: 0 });
@@ -77,22 +94,45 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
   }, [chart, at]);
   const anchor = useMemo(() => {
     const cells = chart?.cells;
-    const answer = anchored({
+    const inputs = {
       ...forces,
       depth: water,
       bowHeight: 0.7,
       boatLength: length,
       rode,
       hardness: cells && cell >= 0 ? cells.hardness[cell] : NaN,
-      cover: cells && cell >= 0 ? (cells.weedDistance[cell] < 13 ? 'weed' : cells.woodDistance[cell] < 13 ? 'timber' : null) : null,
+      cover:
+        cells && cell >= 0
+          ? cells.weedDistance[cell] < 13
+            ? ('weed' as const)
+            : cells.woodDistance[cell] < 13
+              ? ('timber' as const)
+              : null
+          : null,
       waves: 0,
-    });
+    };
+    const answer = anchored(inputs);
     // The bow is to lie at the hold-off distance from the fish.
     const angle = ((answer.lies ?? 0) * Math.PI) / 180;
     const bow: Point = [at[0] + approach.holdOff * Math.sin(angle), at[1] + approach.holdOff * Math.cos(angle)];
     const drop = anchorFor(bow, answer) ?? bow;
-    return { answer, drop, bow, pair: twoAnchors(bow, answer), reach: inCast(drop, answer, at, CAST) };
-  }, [forces, water, length, rode, chart, cell, at, approach.holdOff]);
+    // Some hours on, the tide has turned.
+    const now = conditions.at.getTime();
+    const tide = tideOf(shown.tide);
+    const next = tide && tideState(tide, now)?.next;
+    const later = next && streamOf(shown.tide, next.at + AFTER_TURN);
+    const turned = later && anchored({ ...inputs, currentTo: later.set, currentSpeed: later.rate });
+    const turn = turned && turnAtAnchor(drop, answer, turned);
+    return {
+      answer,
+      drop,
+      bow,
+      pair: twoAnchors(bow, answer),
+      reach: inCast(drop, answer, at, CAST),
+      turn: turn && { ...turn, at: next.at, reach: inCast(drop, turned, at, CAST) },
+    };
+  }, [forces, water, length, rode, chart, cell, at, approach.holdOff, shown.tide, conditions.at]);
+  const over = useMemo(() => driftOver(at, forces, MARK_RADIUS, LEAD), [at, forces]);
 
   useEffect(() => {
     onDraw(
@@ -104,28 +144,33 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
             ],
             tracks: [circle(at, approach.holdOff), [approach.hold, at]],
           }
-        : {
-            runs: [
-              boatShape(anchor.bow, (anchor.answer.lies ?? 0) + 180, length, 0.4),
-              ...(two && anchor.pair ? anchor.pair : [anchor.drop]).map((drop) => [drop, anchor.bow]),
-            ],
-            tracks: [...(two ? [] : [circle(anchor.drop, anchor.answer.swing)]), circle(at, 4)],
-          },
+        : how === 'drift'
+          ? { runs: over ? [[over.from, over.to]] : [], tracks: [circle(at, MARK_RADIUS)] }
+          : {
+              runs: [
+                boatShape(anchor.bow, (anchor.answer.lies ?? 0) + 180, length, 0.4),
+                ...(two && anchor.pair ? anchor.pair : [anchor.drop]).map((drop) => [drop, anchor.bow]),
+              ],
+              tracks: [...(two ? [] : [circle(anchor.drop, anchor.answer.swing)]), circle(at, 4)],
+            },
     );
     return () => onDraw(null);
-  }, [how, approach, anchor, two, at, length, rig.bow, onDraw]);
+  }, [how, approach, anchor, over, two, at, length, rig.bow, onDraw]);
   const position = ground && metricPlane(ground.epsg).toLatLon(approach.hold);
+  const start = over && ground && metricPlane(ground.epsg).toLatLon(over.from);
   return (
     <div className="space-y-2 p-3">
       <h2 className="text-lg font-bold leading-tight">
         {spot.name || msg('spot.here')}
         {spot.depth !== null && <span className="num font-normal">, {formatDepth(spot.depth)}</span>}
       </h2>
-      <Segments<'come-in' | 'anchor'>
+      <Segments<How>
         label={msg('spot.how')}
         value={how}
         options={[
           ['come-in', msg('spot.comeIn')],
+          // Where nothing runs a drift is part of coming in.
+          ...(runs(shown.kind, shown.tide != null) ? ([['drift', msg('spot.driftOver')]] as [How, string][]) : []),
           ['anchor', msg('spot.anchor')],
         ]}
         onChange={setHow}
@@ -177,6 +222,38 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
             <p className="mt-1 text-[13px] text-mute">{msg('spot.judgement')}</p>
           </section>
         </>
+      ) : how === 'drift' ? (
+        <section className="rounded-box border border-line p-3" aria-label={msg('spot.driftOver')} data-testid="drift-over">
+          {over && start ? (
+            <>
+              <p className="text-lg font-bold">
+                {msg('spot.startDrift', { lead: formatLength(MARK_RADIUS + LEAD), side: compass((over.drift.to + 180) % 360) })}
+              </p>
+              <ul className="mt-1 space-y-1 text-sm">
+                <li className="num">{msg('spot.startAt', { position: `${start.latitude.toFixed(5)}, ${start.longitude.toFixed(5)}` })}</li>
+                <li>
+                  {msg('spot.driftsOver', {
+                    speed: formatSpeed(over.drift.speed),
+                    to: compass(over.drift.to),
+                    until: decimal(over.until, 1),
+                    over: decimal(over.over, 1),
+                  })}
+                </li>
+                {lures.map((lure) => {
+                  const { metres, seconds } = sinksAside(water, lure.sink, forces, false);
+                  return (
+                    <li key={lure.name} className="num">
+                      <b>{lure.name}</b>: {msg('spot.sinksAside', { seconds: Math.round(seconds), metres: formatLength(metres) })}
+                    </li>
+                  );
+                })}
+              </ul>
+              <p className="mt-1 text-[13px] text-mute">{msg('spot.driftJudgement')}</p>
+            </>
+          ) : (
+            <p>{msg('spot.noDrift')}</p>
+          )}
+        </section>
       ) : (
         <>
           <Slider label={msg('spot.rode')} words={formatLength(rode)} value={rode} min={5} max={120} step={1} onChange={setRode} />
@@ -197,6 +274,16 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
                 ? msg('spot.liesAnywhere')
                 : msg('spot.lies', { lies: compass(anchor.answer.lies), yaw: anchor.answer.yaw, reach: percent(anchor.reach) })}
             </p>
+            {anchor.turn && (
+              <p className="num mt-1 text-sm" data-testid="turn">
+                {msg('spot.turn', {
+                  at: clockInZone(new Date(anchor.turn.at), shown.time_zone),
+                  turns: Math.round(anchor.turn.turns),
+                  moves: formatLength(anchor.turn.moves),
+                  reach: percent(anchor.turn.reach),
+                })}
+              </p>
+            )}
             <ul className="mt-1 space-y-1 text-sm">
               {anchor.answer.says.map((s) => (
                 <li key={s.code} className={s.code === 'anchor.bow-only' ? 'font-semibold text-warn' : ''}>

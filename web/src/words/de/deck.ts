@@ -46,6 +46,8 @@ export const deck = {
   'conditionsForm.cloud': 'Bewölkung',
   'conditionsForm.airPressure': 'Luftdruck',
   'conditionsForm.waterLevel': 'Wasserstand',
+  'conditionsForm.current': 'Strömung',
+  'conditionsForm.currentTo': 'Strömung setzt nach',
   'conditionsForm.note': 'Vögel, Ölspuren, was sonst zu sehen war',
   'conditionsForm.aReading': 'Wasserwerte',
   'conditionsForm.save': 'Speichern',

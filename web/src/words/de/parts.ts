@@ -104,6 +104,7 @@ export const parts = {
   'strip.aDay': '{trend, select, yes {+} other {−}}{trend2} am Tag',
   'strip.clarity': 'Sichttiefe',
   'strip.modelled': ', modelliert',
+  'strip.notRead': 'nicht gelesen',
   'strip.oxygenHoldsTo': 'Sauerstoff bis',
   'strip.theBottom': 'zum Grund',
   'strip.wind': 'Wind',

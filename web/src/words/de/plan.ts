@@ -141,6 +141,15 @@ export const plan = {
   'spot.comeFrom': 'Aus {side} anfahren und {distance, number, distance} Abstand halten',
   'spot.drift': 'Das Boot treibt mit {speed} nach {to}: {minutes} min in Wurfweite.',
   'spot.noDrift': 'Kaum Drift.',
+  'spot.driftOver': 'Drüber treiben',
+  'spot.startDrift': 'Boot {lead} im {side} der Stelle aufstoppen',
+  'spot.startAt': 'Beginn bei {position}.',
+  'spot.driftsOver': 'Es treibt mit {speed} nach {to}: nach {until} min über der Stelle, {over} min darüber.',
+  'spot.sinksAside': 'nach {seconds} s am Grund, {metres} vom Boot',
+  'spot.driftJudgement':
+    'Angenommen sind eine Stelle von 30 m und kein Treibanker; sieh dir die wirkliche Drift an, bevor du dich darauf verlässt.',
+  'spot.turn':
+    'Nach dem Kentern ({at}) schwingt es um {turns}°, der Bug liegt {moves} von hier; dann sind die Fische {reach} davon in Wurfweite.',
   'spot.holdAt': 'Halten bei {position}.',
   'spot.casts': 'Würfe',
   'spot.castTo': 'Wurf nach {to}',

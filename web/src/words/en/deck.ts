@@ -45,6 +45,8 @@ export const deck = {
   'conditionsForm.cloud': 'Cloud',
   'conditionsForm.airPressure': 'Air pressure',
   'conditionsForm.waterLevel': 'Water level',
+  'conditionsForm.current': 'Current',
+  'conditionsForm.currentTo': 'Current sets towards',
   'conditionsForm.note': 'Birds, slicks, anything seen',
   'conditionsForm.aReading': 'Water reading',
   'conditionsForm.save': 'Save',

@@ -103,6 +103,7 @@ export const parts = {
   'strip.aDay': '{trend, select, yes {+} other {−}}{trend2} a day',
   'strip.clarity': 'clarity',
   'strip.modelled': ', modelled',
+  'strip.notRead': 'not read',
   'strip.oxygenHoldsTo': 'oxygen holds to',
   'strip.theBottom': 'the bottom',
   'strip.wind': 'wind',
