@@ -1,5 +1,5 @@
 import { readTime } from '../logbook';
-import { constituentNamed, NO_TIDE, type TideRecord } from '../tide';
+import { constituentNamed, NO_TIDE, RESIDUAL, type TideRecord } from '../tide';
 import { csvRows, FormatError } from './csv';
 
 /** Something a line of a tide table could not be read for. */
@@ -11,7 +11,7 @@ export interface TideFault {
 }
 
 /** The part of a record that a table fills. */
-export type TidePart = 'constants' | 'turns' | 'stream';
+export type TidePart = 'constants' | 'turns' | 'stream' | 'stream_constants';
 
 const KINDS: Record<TidePart, { columns: readonly string[]; limits: Record<string, [number, number]> }> = {
   constants: { columns: ['constituent', 'amplitude_m', 'phase_deg'], limits: { amplitude_m: [-50, 50], phase_deg: [-360, 720] } },
@@ -19,6 +19,10 @@ const KINDS: Record<TidePart, { columns: readonly string[]; limits: Record<strin
   stream: {
     columns: ['hour', 'set_deg', 'springs_ms', 'neaps_ms'],
     limits: { hour: [-13, 13], set_deg: [0, 360], springs_ms: [0, 20], neaps_ms: [0, 20] },
+  },
+  stream_constants: {
+    columns: ['constituent', 'east_ms', 'east_phase_deg', 'north_ms', 'north_phase_deg'],
+    limits: { east_ms: [-20, 20], north_ms: [-20, 20], east_phase_deg: [-360, 720], north_phase_deg: [-360, 720] },
   },
 };
 /** The row of a table of constants that is no constituent: the mean level. */
@@ -87,7 +91,9 @@ export async function readTideTable(
       continue;
     }
     seen.add(key);
-    if (part === 'constants' && !constituentNamed(String(row.constituent))) fault('constituent', 'unknown', String(row.constituent));
+    const named = String(row.constituent);
+    const known = constituentNamed(named) || (part === 'stream_constants' && RESIDUAL.test(named));
+    if ((part === 'constants' || part === 'stream_constants') && !known) fault('constituent', 'unknown', String(row.constituent));
     else if (part === 'constants' && Number(row.amplitude_m) < 0) fault('amplitude_m', 'impossible', String(row.amplitude_m));
     else found.push(row);
   }
@@ -111,14 +117,25 @@ export async function readTideTable(
             constants: [],
             turns: found.map((r) => ({ time: new Date(String(r.time)).toISOString(), height_m: Number(r.height_m) })),
           }
-        : {
-            ...before,
-            stream: found.map((r) => ({
-              hour: Number(r.hour),
-              set_deg: Number(r.set_deg),
-              springs_ms: Number(r.springs_ms),
-              neaps_ms: Number(r.neaps_ms),
-            })),
-          };
+        : part === 'stream_constants'
+          ? {
+              ...before,
+              stream_constants: found.map((r) => ({
+                name: String(r.constituent),
+                east_ms: Number(r.east_ms),
+                east_phase_deg: Number(r.east_phase_deg),
+                north_ms: Number(r.north_ms),
+                north_phase_deg: Number(r.north_phase_deg),
+              })),
+            }
+          : {
+              ...before,
+              stream: found.map((r) => ({
+                hour: Number(r.hour),
+                set_deg: Number(r.set_deg),
+                springs_ms: Number(r.springs_ms),
+                neaps_ms: Number(r.neaps_ms),
+              })),
+            };
   return { tide, part, rows: found.length, faults };
 }

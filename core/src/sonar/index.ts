@@ -17,7 +17,7 @@ export {
   timeInCone,
 } from './beam';
 export { deadZone, type DeadZone } from './dead-zone';
-export { absorption, echoLoss, farthestFish, farthestSeen, separation } from './loss';
+export { absorption, SEA_SALINITY, echoLoss, farthestFish, farthestSeen, separation } from './loss';
 export { fastestFor, passing, type Passing } from './passing';
 export { readSideScan, type Read, type SideScanAnswer, type SideScanReading } from './side-scan-reading';
 export { mountOffsets, type Estimated, type MountOffsets, type OffsetPass, type OffsetTrouble } from './mount-offsets';

@@ -5,5 +5,5 @@ export { extremesOf, type Tide, type TideExtreme } from './extremes';
 export { HighLowTable, type HighOrLow } from './high-low-table';
 export { hoursFromHigh, tideState, type TideState } from './state';
 export { SLACK, streamByTable, towards, windAgainstTide, type StreamNow, type StreamRow } from './stream';
-export { NO_TIDE, readTide, SIMULATED_TIDE, streamOf, tideOf, tideSchema, type TideRecord } from './record';
+export { RESIDUAL, NO_TIDE, readTide, SIMULATED_TIDE, streamOf, tideOf, tideSchema, type TideRecord } from './record';
 export { levelsAbout } from './levels';

@@ -4,7 +4,7 @@ import type { Tide } from './extremes';
 import { Harmonics } from './harmonic';
 import { HighLowTable } from './high-low-table';
 import { tideState, type TideState } from './state';
-import { streamByTable, type StreamNow } from './stream';
+import { streamByTable, towards, type StreamNow } from './stream';
 
 const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/;
 const moment = string()
@@ -34,6 +34,19 @@ export const tideSchema = only({
     },
     60,
   ),
+  /** The stream by harmonic constants of its parts to the east and north; Z0: what is left of it over the tides. They go before the table. */
+  stream_constants: array(
+    only({
+      name: words(20).required(MISSING),
+      east_ms: within(-20, 20).required(MISSING),
+      east_phase_deg: within(-360, 720).required(MISSING),
+      north_ms: within(-20, 20).required(MISSING),
+      north_phase_deg: within(-360, 720).required(MISSING),
+    }),
+  )
+    .strict()
+    .typeError('must be a list')
+    .max(200, 'holds more than 200'),
 });
 export type TideRecord = InferType<typeof tideSchema>;
 
@@ -60,11 +73,42 @@ export function tideOf(record: TideRecord | null | undefined): Tide | null {
   return tide;
 }
 
+/** A name that stands for what is left over all tides. */
+export const RESIDUAL = /^(z0|a0|s0|mean|residual)$/i;
+
+const streams = new WeakMap<TideRecord, [east: Harmonics, north: Harmonics] | null>();
+
+/** The parts of a stream by harmonic constants; null where none are known. */
+function partsOf(record: TideRecord): [Harmonics, Harmonics] | null {
+  let parts = streams.get(record);
+  if (parts === undefined) {
+    const rows = record.stream_constants ?? [];
+    const left = rows.find((r) => RESIDUAL.test(r.name));
+    const moving = rows.filter((r) => !RESIDUAL.test(r.name));
+    parts = rows.length
+      ? [
+          new Harmonics(
+            moving.map((r) => ({ name: r.name, amplitude: r.east_ms, phase: r.east_phase_deg })),
+            left?.east_ms,
+          ),
+          new Harmonics(
+            moving.map((r) => ({ name: r.name, amplitude: r.north_ms, phase: r.north_phase_deg })),
+            left?.north_ms,
+          ),
+        ]
+      : null;
+    streams.set(record, parts);
+  }
+  return parts;
+}
+
 /**
- * The stream at a moment by the record of a tide; null where it has no table of streams, or no tide for it.
+ * The stream at a moment by the record of a tide: by its harmonic constants where it has them, else by its table; null where it has no table of streams, or no tide for it.
  * @param at ms @param known the state of the tide then, where it was worked out already
  */
 export function streamOf(record: TideRecord | null | undefined, at: number, known: TideState | null = null): StreamNow | null {
+  const parts = record ? partsOf(record) : null;
+  if (parts) return towards(parts[0].height(at), parts[1].height(at));
   const tide = tideOf(record);
   const state = tide && record!.stream.length ? (known ?? tideState(tide, at)) : null;
   const rows = state && record!.stream.map((r) => ({ hour: r.hour, set: r.set_deg, springs: r.springs_ms, neaps: r.neaps_ms }));

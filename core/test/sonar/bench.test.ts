@@ -69,6 +69,15 @@ describe('what sound loses', () => {
     expect(absorption(800, 20)).to.be.closeTo(absorption(800, 20.0001), 2e-3);
     expect(absorption(800, 10)).to.equal(16 * absorption(200, 10));
   });
+  it('to the salts of the sea is what fisheries acoustics goes by: at 10 °C about 10, 38 and 54 dB/km at 38, 120 and 200 kHz', () => {
+    const sea = (kHz: number): number => 1000 * absorption(kHz, 10, 0, 35);
+    expect(sea(38)).to.be.closeTo(10, 0.6);
+    expect(sea(120)).to.be.closeTo(38, 1.5);
+    expect(sea(200)).to.be.closeTo(54, 2);
+    // High above both relaxations they add what they are, and no more: viscosity rules.
+    expect((sea(1200) - 1000 * absorption(1200, 10)) / (sea(800) - 1000 * absorption(800, 10))).to.be.closeTo(1, 0.05);
+    expect(1000 * absorption(200, 10, 0, 17.5)).to.be.within(1000 * absorption(200, 10), sea(200));
+  });
   it('lets a high frequency reach less far, and a larger fish be seen farther off', () => {
     expect(echoLoss(10, 0)).to.equal(40);
     const reach = (kHz: number, length = 0.5): number => farthestFish(length, kHz, 15, -95);

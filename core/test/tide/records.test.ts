@@ -97,7 +97,14 @@ describe('a table of tides', () => {
     const turns = await readTideTable('height_m,time\n4.2,2026-06-01T01:00:00+02:00\n1.0,2026-06-01T07:12Z\n', stream.tide);
     expect(turns.tide).to.deep.include({ constants: [], stream: stream.tide.stream });
     expect(turns.tide.turns[0]).to.deep.equal({ time: '2026-05-31T23:00:00.000Z', height_m: 4.2 });
-    for (const { tide } of [one, stream, turns]) expect(readTide(tide)).to.deep.equal(tide);
+    const flow = await readTideTable(
+      'constituent,east_ms,east_phase_deg,north_ms,north_phase_deg\nM2,0.8,100,0.3,190\nZ0,0,0,-0.1,0\nXX9,1,1,1,1\n',
+      stream.tide,
+    );
+    expect(flow.tide.stream_constants!.map((c) => c.name)).to.deep.equal(['M2', 'Z0']);
+    expect(flow.faults.map((f) => [f.line, f.reason])).to.deep.equal([[4, 'unknown']]);
+    expect(flow.tide.stream).to.deep.equal(stream.tide.stream);
+    for (const { tide } of [one, stream, turns, flow]) expect(readTide(tide)).to.deep.equal(tide);
   });
   it('that is none says what it would need', async () => {
     for (const text of ['', 'a,b\n1,2\n', 'constituent,amplitude_m,phase_deg\nX99,1,2\n']) {

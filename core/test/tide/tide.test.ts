@@ -204,6 +204,39 @@ describe('a typed table of high and low waters', () => {
   });
 });
 
+describe('a stream by harmonic constants', () => {
+  // An ellipse by hand: 0.8 m/s to the east as M2 is at its lag of 100°, a quarter of its period later 0.3 m/s to the north, and
+  // 0.1 m/s to the south whatever the tide.
+  const record = {
+    ...SIMULATED_TIDE,
+    stream_constants: [
+      { name: 'M2', east_ms: 0.8, east_phase_deg: 100, north_ms: 0.3, north_phase_deg: 190 },
+      { name: 'Z0', east_ms: 0, east_phase_deg: 0, north_ms: -0.1, north_phase_deg: 0 },
+    ],
+  };
+  it('goes round its ellipse as the heights of the same constants do, and goes before the table', () => {
+    const M2 = (amplitude: number, phase: number): Harmonics => new Harmonics([{ name: 'M2', amplitude, phase }]);
+    const crest = extremesOf(M2(0.8, 100), Date.UTC(2026, 4, 3), Date.UTC(2026, 4, 5)).find((t) => t.high)!;
+    const quarter = (12.4206012 / 4) * 3_600_000;
+    const parts = (at: number): [number, number] => {
+      const { set, rate } = streamOf(record, at)!;
+      return [rate * Math.sin((set * Math.PI) / 180), rate * Math.cos((set * Math.PI) / 180)];
+    };
+    const strength = crest.height / 0.8;
+    const at = parts(crest.at);
+    expect(at[0]).to.be.closeTo(0.8 * strength, 1e-6);
+    expect(at[1]).to.be.closeTo(-0.1, 2e-3);
+    const later = parts(crest.at + quarter);
+    expect(later[0]).to.be.closeTo(0, 2e-3);
+    expect(later[1]).to.be.closeTo(0.3 * strength - 0.1, 2e-3);
+    for (let h = 0; h < 50; h++) {
+      const t = crest.at + h * 3_600_000;
+      expect(parts(t)[0]).to.be.closeTo(M2(0.8, 100).height(t), 1e-9);
+      expect(parts(t)[1]).to.be.closeTo(M2(0.3, 190).height(t) - 0.1, 1e-9);
+    }
+  });
+});
+
 describe('a stream by the hour of the tide', () => {
   const rows: StreamRow[] = [
     { hour: -6, set: 90, springs: 0.2, neaps: 0.1 },

@@ -1,4 +1,4 @@
-import { soundSpeed } from '../../sonar';
+import { seaSoundSpeed, soundSpeed } from '../../sonar';
 import { crossingSpread } from './crossings';
 import { repairDoubles } from './doubles';
 import { markJumps } from './jumps';
@@ -96,7 +96,7 @@ export function cleanSoundings(table: SoundingTable, settings: CleanSettings = {
     let changed = 0;
     for (let i = 0; i < depth.length; i++) {
       if (Number.isNaN(table.temperature[i])) continue;
-      depth[i] *= soundSpeed(table.temperature[i]) / settings.assumed_sound_ms!;
+      depth[i] *= (context.tidal ? seaSoundSpeed(table.temperature[i]) : soundSpeed(table.temperature[i])) / settings.assumed_sound_ms!;
       changed++;
     }
     return { changed, words: `from ${settings.assumed_sound_ms} m/s to that of the water's temperature; without a temperature left alone` };

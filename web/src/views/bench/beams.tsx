@@ -1,3 +1,4 @@
+import { sortOf } from '@restless-shoal/core/lake';
 import { useRef, type PointerEvent } from 'react';
 import {
   absorption,
@@ -9,6 +10,8 @@ import {
   fastestPings,
   passing,
   separation,
+  seaSoundSpeed,
+  SEA_SALINITY,
   soundSpeed,
   targetStrength,
 } from '@restless-shoal/core/sonar';
@@ -31,18 +34,19 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** What a cone shows and hides, true to scale, and what follows from it. */
 export function Beams() {
-  const { day } = useWaterState();
+  const { day, water } = useWaterState();
+  const sea = sortOf(water.kind, water.tide != null) === 'coast';
   const rig = useRig();
   const temperature = day.conditions.surface;
   const [set, change] = useKept('bench beams', USUAL);
   const { depth, beam, slope, frequency, pulse, rate, speed, length, range } = set;
   const fishDepth = Math.min(set.fishDepth, depth - 0.1);
-  const c = soundSpeed(Math.min(95, Math.max(0, temperature)));
+  const c = sea ? seaSoundSpeed(temperature) : soundSpeed(Math.min(95, Math.max(0, temperature)));
   const zone = deadZone(depth, beam, pulse / 1000, slope, c);
   const most = fastestPings(range, c);
   const pings = Math.min(rate, most);
   const fish = passing(fishDepth, beam, length, speed, pings, Math.max(range / LINES, separation({ length: pulse / 1000 }, c)));
-  const loss = absorption(frequency, temperature);
+  const loss = absorption(frequency, temperature, 0, sea ? SEA_SALINITY : 0);
   const hidden = depth - fishDepth < zone.under;
   const beyond = range < depth;
   const slider = (name: keyof typeof USUAL, label: string, words: string, min: number, max: number, step: number) => (

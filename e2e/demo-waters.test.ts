@@ -1,0 +1,129 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import type { Page } from 'playwright-core';
+import { makeLogbook, REACH, SOUND, type DemoOptions } from '@restless-shoal/demo';
+import { closeBrowser, openPage, ownErrors } from './browser';
+import { command, serve, temporaryFolder, type RunningServer } from './harness';
+
+// Nothing of a lake is said of a water that is none: through all views of a sound and of a reach, and of a lake, where it is said.
+
+const MADE: Record<'lake' | 'sound' | 'river', DemoOptions & { species: string }> = {
+  lake: { seed: 8, trips: 6, species: 'zander' },
+  sound: { seed: 21, trips: 6, scenario: SOUND, species: 'pollack' },
+  river: { seed: 5, trips: 6, scenario: REACH, species: 'barbel' },
+};
+
+/** What is of lakes: layers and their end, and the rule of light. */
+const OF_LAKES =
+  /stratif|turnover|thermocline|lake number|\blakes?\b|reservoir|mixed down|stability|oxygen (holds|at|inside)|light limit|clearer than this/i;
+
+/** All that a page says to eye and ear, choices of species and waters apart: they name all there are. */
+const said = (page: Page): Promise<string[]> =>
+  page.evaluate(() =>
+    [...document.body.querySelectorAll('*')]
+      .filter((n) => !n.closest('select'))
+      .flatMap((n) => [
+        ...['aria-label', 'title', 'placeholder'].map((a) => n.getAttribute(a) ?? ''),
+        ...[...n.childNodes].filter((t) => t.nodeType === 3).map((t) => t.textContent ?? ''),
+      ])
+      .map((t) => t.trim())
+      .filter(Boolean),
+  );
+
+describe('every view of the demo waters', () => {
+  let served: RunningServer;
+  const data = temporaryFolder();
+  const names: Record<string, string> = {};
+  before(async function () {
+    this.timeout(400_000);
+    for (const [which, { species: _, ...options }] of Object.entries(MADE)) {
+      const { folder, world } = makeLogbook(options);
+      names[which] = world.name;
+      const to = join(data.path, `made-${which}`);
+      mkdirSync(to, { recursive: true });
+      for (const [name, text] of folder) writeFileSync(join(to, name), text);
+      const { code, text } = await command('import', '--data', data.path, '--water', world.name, '--create', to);
+      expect(code, text).to.equal(0);
+    }
+    served = await serve(data.path);
+  });
+  after(async () => {
+    await closeBrowser();
+    await served.stop();
+    data.remove();
+  });
+
+  /** Goes through all views of a water. @returns by view, what of it is of lakes */
+  async function ofLakes(which: keyof typeof MADE): Promise<Record<string, string[]>> {
+    const at = (view: string): string => `${served.url}/${view}?water=${encodeURIComponent(names[which])}`;
+    const { page, context, errors } = await openPage(at('brief'), { fresh: true });
+    await page.evaluate((species) => localStorage.setItem('species', species), MADE[which].species);
+    const found: Record<string, string[]> = {};
+    const look = async (view: string): Promise<void> => {
+      const told = (await said(page)).filter((t) => OF_LAKES.test(t));
+      if (told.length) found[view] = told;
+    };
+    const show = async (view: string, ready: string): Promise<void> => {
+      await page.goto(at(view));
+      await page.getByText(names[which]).first().waitFor({ state: 'attached' });
+      await page.locator(ready).first().waitFor();
+    };
+    await show('brief', '[data-testid=headline]');
+    await look('brief');
+    await page.getByRole('button', { name: /^What .* need/ }).click();
+    await page.getByRole('dialog').waitFor();
+    await look('what they need');
+    await show('chart', 'canvas');
+    await page.getByRole('button', { name: 'Shapes' }).click();
+    await page.getByTestId('shapes-count').waitFor();
+    await look('chart');
+    await show('forecast', 'text=Best places');
+    await page.getByText(/chance per scan/).waitFor();
+    await look('forecast');
+    await page.getByRole('button', { name: 'Set the strategies' }).click();
+    await page.getByRole('dialog').waitFor();
+    await look('strategies');
+    await show('forecast', 'text=Best places');
+    await page.getByText('What if…').first().click();
+    await page.getByRole('dialog').waitFor();
+    await look('what if');
+    await show('plan', 'canvas');
+    await look('plan');
+    await show('deck', 'text=Which fish are you after?');
+    await look('deck');
+    await show('patterns', '[data-testid=headline]');
+    await look('patterns');
+    // What the choices of a chart offer is asked too.
+    const offered = await page.getByRole('option').allTextContents();
+    const own = offered.filter((t) => OF_LAKES.test(t) && t !== 'lake trout' && !Object.values(names).includes(t));
+    if (own.length) found['patterns, offered'] = own;
+    for (const tab of ['Rod-hours', 'Bait and mood', 'Debates', 'Years', 'Similar spots']) {
+      await page
+        .getByRole('link', { name: tab, exact: true })
+        .or(page.getByRole('tab', { name: tab, exact: true }))
+        .first()
+        .click();
+      await page.waitForTimeout(1200);
+      await look(`patterns, ${tab}`);
+    }
+    await show('bench', 'canvas, svg');
+    await look('bench');
+    await show('logbook', 'text=2025');
+    await look('logbook');
+    expect(ownErrors(errors)).to.deep.equal([]);
+    await context.close();
+    return found;
+  }
+
+  it('says nothing of a lake on the sound', async () => {
+    expect(await ofLakes('sound')).to.deep.equal({});
+  });
+  it('says nothing of a lake on the river', async () => {
+    expect(await ofLakes('river')).to.deep.equal({});
+  });
+  it('says it of the lake', async () => {
+    const lake = await ofLakes('lake');
+    expect(Object.keys(lake)).to.include.members(['brief', 'what they need', 'what if', 'patterns, offered']);
+  });
+});
