@@ -4,7 +4,7 @@ import { expect } from 'chai';
 import type { Page } from 'playwright-core';
 import { makeLogbook, REACH, SOUND, type DemoOptions } from '@restless-shoal/demo';
 import { closeBrowser, openPage, ownErrors } from './browser';
-import { command, serve, temporaryFolder, type RunningServer } from './harness';
+import { ask, command, serve, temporaryFolder, type RunningServer } from './harness';
 
 // Nothing of a lake is said of a water that is none: through all views of a sound and of a reach, and of a lake, where it is said.
 
@@ -109,8 +109,12 @@ describe('every view of the demo waters', () => {
     }
     await show('bench', 'canvas, svg');
     await look('bench');
-    await show('logbook', 'text=2025');
+    await show('logbook', '[data-testid=trips]');
     await look('logbook');
+    const water = (await ask<{ id: string; name: string }[]>(served, '/waters')).find((w) => w.name === names[which])!;
+    const { trips } = await ask<{ trips: { id: string }[] }>(served, `/waters/${water.id}/log`);
+    await show(`logbook/${trips[0].id}`, '[data-testid=day]');
+    await look('a trip');
     expect(ownErrors(errors)).to.deep.equal([]);
     await context.close();
     return found;

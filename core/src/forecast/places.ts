@@ -88,15 +88,21 @@ export function placeName(
   i: number,
   { thermocline, coast }: Pick<DesignDay, 'thermocline' | 'coast'>,
 ): Statement<PlaceCode> {
-  const shape = coast ? onCoast(placeShape(cells, i, thermocline), cells.hardness[i]) : placeShape(cells, i, thermocline);
+  const shape = coast
+    ? onCoast(placeShape(cells, i, thermocline), cells.hardness[i], cells.shoreDistance[i])
+    : placeShape(cells, i, thermocline);
   // A reef on a reef is a reef.
   const wood = cells.woodDistance[i] < 25 && shape !== 'reef';
   const code: PlaceCode = wood ? (coast ? 'place.reef' : 'place.timber') : cells.weedDistance[i] < 25 ? 'place.weed' : 'place.shape';
   return statement(code, { shape });
 }
 
+/** A rise nearer to the shore is part of its slope, m: no reef or bank of its own. */
+const OFF_SHORE = 120;
+
 /** What a shape is called on the coast. */
-function onCoast(shape: PlaceShape, hardness: number): PlaceShape {
+function onCoast(shape: PlaceShape, hardness: number, shore: number): PlaceShape {
+  if (shape === 'hump' && shore < OFF_SHORE) return 'point';
   if (shape === 'hump') return hardness >= 0.5 ? 'reef' : 'bank';
   return shape === 'channel' ? 'gully' : shape;
 }
