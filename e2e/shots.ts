@@ -22,27 +22,57 @@ const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 const SIDEWAYS = { width: 844, height: 390 };
 
-const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string }[] = [
-  { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
-  { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
-  { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=combinations] li' },
-  { name: 'patterns-debates', path: '/patterns?page=debates', size: DESK, theme: 'night', wait: '[data-testid=debates] li' },
-  { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
-  { name: 'plan-day', path: '/plan', size: DESK, theme: 'day', wait: '[data-testid=run-sheet] li' },
-  { name: 'plan-passes', path: '/plan?tab=passes', size: DESK, theme: 'night', wait: '[data-testid=passes]' },
-  { name: 'plan-phone', path: '/plan?tab=spot', size: PHONE, theme: 'day', wait: '[data-testid=come-in]' },
-  { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
-  { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
-  { name: 'deck-sideways', path: '/deck', size: SIDEWAYS, theme: 'night', wait: 'main' },
-  { name: 'deck-picture', path: '/deck', size: DESK, theme: 'day', wait: 'main', before: 'picture' },
-  { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
-  { name: 'bench', path: '/bench', size: DESK, theme: 'night', wait: 'main svg' },
-  { name: 'bench-picture', path: '/bench?show=practice', size: DESK, theme: 'day', wait: '[data-testid=question]', before: 'read' },
-  { name: 'bench-practice', path: '/bench?show=practice', size: PHONE, theme: 'night', wait: '[data-testid=question]', before: 'practise' },
-  { name: 'logbook', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]' },
-  { name: 'logbook-trip', path: '/logbook', size: DESK, theme: 'night', wait: '[data-trip]', before: 'trip' },
-  { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
-];
+const shots: { name: string; path: string; size: typeof DESK; theme: 'day' | 'night'; wait: string; before?: string; species?: string }[] =
+  [
+    { name: 'brief-day', path: '/brief', size: DESK, theme: 'day', wait: '[data-testid=headline]' },
+    { name: 'chart-day', path: '/chart', size: DESK, theme: 'day', wait: '[data-testid=share]', before: 'band' },
+    { name: 'patterns-day', path: '/patterns', size: DESK, theme: 'day', wait: '[data-testid=combinations] li' },
+    { name: 'forecast-day', path: '/forecast', size: DESK, theme: 'day', wait: '[data-testid=places] li' },
+    { name: 'plan-day', path: '/plan', size: DESK, theme: 'day', wait: '[data-testid=run-sheet] li' },
+    { name: 'plan-passes', path: '/plan?tab=passes', size: DESK, theme: 'night', wait: '[data-testid=passes]' },
+    { name: 'plan-phone', path: '/plan?tab=spot', size: PHONE, theme: 'day', wait: '[data-testid=come-in]' },
+    { name: 'deck-day', path: '/deck', size: DESK, theme: 'day', wait: 'main' },
+    { name: 'deck-phone', path: '/deck', size: PHONE, theme: 'day', wait: 'main' },
+    { name: 'deck-sideways', path: '/deck', size: SIDEWAYS, theme: 'night', wait: 'main' },
+    { name: 'import-assistant', path: '/chart?tool=soundings', size: DESK, theme: 'day', wait: 'canvas', before: 'import' },
+    { name: 'bench', path: '/bench', size: DESK, theme: 'night', wait: 'main svg' },
+    {
+      name: 'sound-brief',
+      path: '/brief?water=Tessel+Sound',
+      size: DESK,
+      theme: 'night',
+      wait: '[data-testid=tide-curve]',
+      species: 'pollack',
+    },
+    {
+      name: 'sound-chart',
+      path: '/chart?water=Tessel+Sound',
+      size: DESK,
+      theme: 'day',
+      wait: 'canvas',
+      before: 'shapes',
+      species: 'pollack',
+    },
+    {
+      name: 'sound-ebb',
+      path: '/forecast?water=Tessel+Sound&if-at=2026-09-15T10:20Z',
+      size: DESK,
+      theme: 'day',
+      wait: '[data-testid=places] li',
+      species: 'pollack',
+    },
+    {
+      name: 'sound-flood',
+      path: '/forecast?water=Tessel+Sound&if-at=2026-09-15T16:30Z',
+      size: DESK,
+      theme: 'day',
+      wait: '[data-testid=places] li',
+      species: 'pollack',
+    },
+    { name: 'logbook', path: '/logbook', size: DESK, theme: 'day', wait: '[data-trip]' },
+    { name: 'logbook-trip', path: '/logbook', size: DESK, theme: 'night', wait: '[data-trip]', before: 'trip' },
+    { name: 'first-start', path: '/', size: PHONE, theme: 'day', wait: 'text=Start a water', before: 'empty' },
+  ];
 
 /** A short trip over the demo water, so that the Deck has something to show. */
 async function logSome(page: Page, context: BrowserContext): Promise<void> {
@@ -79,7 +109,7 @@ for (const shot of shots) {
     geolocation: HERE,
   });
   await context.addInitScript(
-    `localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', 'zander'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`,
+    `localStorage.setItem('theme', '${shot.theme}'); localStorage.setItem('species', '${shot.species ?? 'zander'}'); localStorage.setItem('units', '${process.env.UNITS ?? '{}'}')`,
   );
   const page = await context.newPage();
   page.on('console', (message) => message.type() === 'error' && console.error(`${shot.name}: ${message.text()}`));
@@ -98,6 +128,7 @@ for (const shot of shots) {
   await page.waitForSelector(shot.wait, { timeout: 60_000 });
   await page.waitForTimeout(1500);
   if (shot.path === '/deck') await logSome(page, context);
+  if (shot.before === 'shapes') await page.getByRole('button', { name: 'Shapes' }).click();
   if (shot.before === 'import') {
     await page.getByRole('button', { name: 'Import files' }).click();
     const rows = Array.from({ length: 60 }, (_, k) => `${(48.187 + k * 4e-5).toFixed(5)};${(-34.591 + 6e-4 * Math.sin(k / 9)).toFixed(5)};${(18 + 12 * Math.sin(k / 7)).toFixed(1)};14.05.2026;${String(6 + Math.floor(k / 60)).padStart(2, '0')}:${String(k % 60).padStart(2, '0')}`); // prettier-ignore
@@ -106,63 +137,6 @@ for (const shot of shots) {
     await page.getByRole('radio', { name: 'feet' }).click();
     await page.getByLabel('Time zone of the file').selectOption({ index: 1 });
     await page.getByRole('img', { name: /The first soundings on the map/ }).waitFor();
-  }
-  if (shot.before === 'picture') {
-    await page
-      .getByRole('button', { name: /m\/s|mph|Set the position by hand/ })
-      .first()
-      .click();
-    await page.getByLabel('a lure under the boat').check();
-    await page.getByRole('button', { name: 'Simulated boat' }).click();
-    await page.getByText('simulated boat').waitFor();
-    await page.getByLabel('Sonar view in use').selectOption('sounder');
-    await page.getByRole('button', { name: 'Picture' }).click();
-    // A little after a fish went by beside the lure.
-    const says = page.getByTestId('picture-says');
-    for (let k = 0; k < 120 && !/\b([3-9]|\d\d) echoes/.test((await says.textContent()) ?? ''); k++) await page.waitForTimeout(1000);
-    await page.waitForTimeout(5000);
-  }
-  if (shot.before === 'practise') {
-    await page.getByRole('button', { name: /^Depth/ }).click();
-    await page.getByRole('button', { name: 'This is my answer' }).click();
-  }
-  if (shot.before === 'read') {
-    await page.getByRole('button', { name: /^Count/ }).click();
-    const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the picture' }).click()]);
-    const range = Number(/(\d+(?:\.\d+)?) m/.exec((await page.getByRole('img', { name: /picture/ }).getAttribute('aria-label'))!)![1]);
-    await page.getByRole('radio', { name: 'Picture' }).click();
-    await page.locator('input[type=file]').setInputFiles(await saved.path());
-    const picture = page.getByRole('application');
-    await picture.waitFor();
-    const box = (await picture.boundingBox())!;
-    for (const [depth, name] of [
-      [2, 'The depth, m'],
-      [Math.floor(0.9 * range), 'The other depth, m'],
-    ] as const) {
-      // prettier-ignore
-      await page.mouse.click(box.x + box.width / 2, box.y + ((depth - 0.4) / range) * box.height);
-      await page.getByLabel(name).fill(String(depth));
-    }
-    // The two strongest echoes above the bottom, apart from each other.
-    const tops = await page.evaluate(() => {
-      const { width, height } = document.querySelector('canvas')!;
-      const { data } = document.querySelector('canvas')!.getContext('2d')!.getImageData(0, 0, width, height);
-      const rows = Array.from({ length: height }, (_, y) =>
-        Array.from({ length: width }, (_, x) => 255 - data[4 * (y * width + x)]).reduce((s, v) => s + v, 0),
-      );
-      const bottom = rows.indexOf(Math.max(...rows));
-      const found: { x: number; y: number }[] = [];
-      for (let k = 0; k < 2; k++) {
-        let best = { x: 0, y: 0, dark: 0 };
-        for (let y = 10; y < 0.9 * bottom; y++)
-          for (let x = Math.round(0.15 * width); x < width - 5; x++)
-            if (255 - data[4 * (y * width + x)] > best.dark && found.every((f) => Math.abs(f.x - x) > 0.15 * width))
-              best = { x, y, dark: 255 - data[4 * (y * width + x)] };
-        found.push(best);
-      }
-      return found.map(({ x, y }) => ({ x: x / width, y: y / height }));
-    });
-    for (const { x, y } of tops) await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
   }
   if (shot.before === 'trip') {
     await page.locator('[data-trip]').nth(1).click();

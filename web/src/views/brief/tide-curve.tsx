@@ -34,7 +34,7 @@ export function TideCurve({ tide, at, zone }: { tide: Tide; at: number; zone: st
       <path d={path} fill="none" stroke="var(--act)" strokeWidth={2.5} />
       <circle cx={x(at)} cy={y(tide.height(at))} r={4.5} fill="var(--fish)" />
       {turns.map((t) => {
-        const anchor = x(t.at) < 30 ? 'start' : x(t.at) > WIDTH - 30 ? 'end' : 'middle';
+        const anchor = x(t.at) < 48 ? 'start' : x(t.at) > WIDTH - 48 ? 'end' : 'middle';
         return (
           <text
             key={t.at}
