@@ -12,6 +12,8 @@ export type StreamSide = (typeof STREAM_SIDES)[number];
 const HALF_STRONG = 0.5;
 /** A bottom that rises one in so many faces the stream fully. */
 const FULL_FACE = 12;
+/** From so many metres over its surroundings on a place is fully on a rise. */
+const FULL_RISE = 1.5;
 const COVER_REACH = 30;
 const SEAM_REACH = 25;
 
@@ -39,7 +41,8 @@ export function streamSides(out: Float64Array, cells: CellTable, i: number, stre
   out[1] = r * clamp(FULL_FACE * (east * cells.riseEast[i] + north * cells.riseNorth[i]));
   out[2] = r * cover * (east * cells.coverEast[i] + north * cells.coverNorth[i]);
   out[3] = r * cover;
-  out[4] = r * orZero(cells.positionNear[i]);
+  // Bounded: beside a wall the bottom stands many metres over its surroundings, and a straight line would go on for ever.
+  out[4] = r * clamp(orZero(cells.positionNear[i]) / FULL_RISE);
   out[5] = strengthOf(stream.rate) * seam;
   out[6] = own > 0 && own < EDDY ? strengthOf(stream.rate) : 0;
   return out;

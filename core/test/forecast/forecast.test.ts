@@ -24,6 +24,7 @@ import { Design, designDay, SparseRow } from '../../src/forecast/design';
 import { DEPTH_BY_DAY } from '../../src/forecast/terms';
 import { DayTotal, STAYING } from '../../src/forecast/day-total';
 import { Rates } from '../../src/forecast/rates';
+import { STREAM_SIDES, streamSides } from '../../src/forecast/stream-sides';
 import type { Reading } from '../../src/logbook';
 import { seeded } from '../../src/numbers';
 import { defaultSpecies, STRATEGY_SETTINGS, strategySetting, speciesSchema } from '../../src/species';
@@ -338,6 +339,12 @@ describe('what a forecast is made of', () => {
     // On a lake not a column more.
     const sides = (of: typeof model): number => of.spec.terms.find((t) => t.name === 'stream')!.count;
     expect([sides(model), sides(still)]).to.deep.equal([7, 0]);
+  });
+  it('does not run away beside a wall: no side is more than one, however steep and high', () => {
+    const steep = { ...cells, positionNear: cells.positionNear.map(() => 12), riseEast: cells.riseEast.map(() => 3) };
+    const sides = streamSides(new Float64Array(STREAM_SIDES.length), steep, 0, { set: 90, rate: 3 });
+    for (const side of sides) expect(Math.abs(side)).to.be.at.most(1);
+    expect(sides[STREAM_SIDES.indexOf('on a rise')]).to.be.above(0.9);
   });
   it('learns on which side of a rise fish lie as the stream turns: the up-stream one, whichever way it sets', () => {
     const model = runningFit();
