@@ -1,20 +1,17 @@
-import { sunHeight } from '@restless-shoal/core/lake';
 import { coneWidth, DEFAULT_RIG, sideScanDistance } from '@restless-shoal/core/sonar';
 import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
 import type { Weather } from './climate';
+import { coverBy, DayPacks, sideOfCover } from './day-packs';
 import { FishWorld, type Pack } from './fish';
-import { runOf } from './fish-rules';
 import { LURES } from './lures';
-import { Random } from './random';
+import type { Random } from './random';
 import type { World } from './world';
 
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;
 /** Speed of the boat from one end of a pass to the other where land lies between, m/s. */
 const ROUND_LAND = 20;
-/** So long the fish of a tide stay where they are. */
-const TIDE_SLOT = 40 * MINUTE;
 /** Whole trips of rows, by file. */
 export interface TripRows {
   trips: Row[];
@@ -39,11 +36,8 @@ export interface Boat {
 export class Outing {
   readonly rows: TripRows = { trips: [], conditions: [], profiles: [], track: [], stops: [], contacts: [], responses: [] };
   /** The fish of the day as they truly are, and which of them the screen showed. */
-  readonly packs: Pack[] = [];
-  /** Those that are there now: where the water runs they move with the tide. */
-  private now: Pack[] = [];
-  private until = -Infinity;
-  private readonly ofDay: number;
+  readonly packs: Pack[];
+  private readonly day: DayPacks;
   private readonly weather: Weather;
   private readonly boat: Boat;
   readonly seen = new Map<number, string>();
@@ -61,27 +55,9 @@ export class Outing {
     private readonly helm: Helm | null = null,
   ) {
     this.weather = fish.climate.on(start);
-    this.ofDay = fish.tide ? random.whole(1, 1e9) : 0;
-    this.swim(start);
+    this.day = new DayPacks(fish, start, random);
+    this.packs = this.day.all;
     this.boat = { t: start, x: this.world.ramp[0], y: this.world.ramp[1] };
-  }
-
-  /** Moves the fish to where the tide has them: the same draws of the day, so that a pack goes on from where it was. */
-  private swim(t: number): void {
-    if (t < this.until) return;
-    const { fish, start } = this;
-    const at = this.world.toLatLon(fish.world.width / 2, fish.world.height / 2);
-    const slot = this.until === -Infinity ? 0 : Math.floor((t - start) / TIDE_SLOT);
-    const moment = fish.tide ? start + (slot + 0.5) * TIDE_SLOT : start;
-    const sun = sunHeight(new Date(fish.tide ? moment : start + 2 * 60 * MINUTE), at.latitude, at.longitude);
-    this.now = fish.packsOn(moment, sun, fish.tide ? new Random(this.ofDay) : this.random);
-    const from = slot === 0 ? -Infinity : this.until;
-    this.until = fish.tide ? start + (slot + 1) * TIDE_SLOT : Infinity;
-    for (const pack of this.now) {
-      pack.id += slot * 100_000;
-      pack.span = [from, this.until];
-    }
-    this.packs.push(...this.now);
   }
 
   private get world(): World {
@@ -271,8 +247,7 @@ export class Outing {
     // The range is a slant range: over the ground it reaches less far.
     const reach = range ? sideScanDistance(range, Math.max(0, here - DEFAULT_RIG.transducerDepth)) : coneWidth(here, 20) / 2 + 1;
     const found: Pack[] = [];
-    this.swim(boat.t);
-    for (const pack of this.now) {
+    for (const pack of this.day.at(boat.t)) {
       const dx = pack.x - boat.x;
       const dy = pack.y - boat.y;
       if (dx > 40 || dx < -40 || dy > 40 || dy < -40) continue;
@@ -356,33 +331,13 @@ export class Outing {
       form: oneOf(pack.kind.form, random),
       density: pack.bait ? random.pick(['loose', 'medium', 'tight']) : null,
       core: oneOf(pack.kind.core, random),
-      cover: pack.byCover ? this.coverBy(pack) : null,
-      side_of_cover: pack.byCover ? this.sideOf(pack) : null,
+      cover: pack.byCover ? coverBy(this.fish, pack) : null,
+      side_of_cover: pack.byCover ? sideOfCover(this.fish, pack, this.boat.t) : null,
       ...more,
     });
     this.rows.contacts.push(row);
     if (!this.seen.has(pack.id)) this.seen.set(pack.id, String(row.contact));
     return String(row.contact);
-  }
-
-  /** What stands by a pack: the nearest cover. */
-  private coverBy({ x, y }: Pack): string {
-    if (!this.fish.tide && this.fish.flow === null) return 'timber';
-    const things = this.world.cover.filter((c) => c.kind === 'cover');
-    const off = (c: (typeof things)[number]): number => Math.hypot(c.points[0][0] - x, c.points[0][1] - y);
-    return things.reduce((best, c) => (off(c) < off(best) ? c : best)).cover!;
-  }
-
-  /** Which side of the cover a pack is on, where water runs past it. */
-  private sideOf(pack: Pack): string | null {
-    const { stream } = this.fish.running(this.boat.t, this.weather);
-    if (!stream || stream.rate < 0.15) return null;
-    const g = this.fish.ground.reduce((best, p) =>
-      Math.hypot(p.x - pack.x, p.y - pack.y) < Math.hypot(best.x - pack.x, best.y - pack.y) ? p : best,
-    );
-    const { cover } = runOf(g, { stream });
-
-    return Math.abs(cover) < 0.1 ? null : cover > 0 ? 'up-current' : 'down-current';
   }
 
   private clutter(reach: number): void {
