@@ -21,6 +21,8 @@ describe('a what-if in the address', () => {
             windSpeed: number(0, 100),
             level: number(-200, 200),
             levelTrend: number(-50, 50),
+            currentSpeed: number(0, 20),
+            currentTo: number(0, 360),
             thermoclineSet: fc
               .tuple(number(0, 20), number(0.1, 20))
               .map(([top, more]) => ({ top, bottom: Number((top + more).toFixed(2)) })),

@@ -136,6 +136,29 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
+      {sortOf(water.kind, water.tide != null) === 'river' && (
+        <>
+          <Slider
+            label={msg('stripSheet.current')}
+            kind="speed"
+            min={0}
+            max={4}
+            step={0.1}
+            value={conditions.current?.rate ?? 0}
+            onChange={(currentSpeed) => set({ currentSpeed })}
+          />
+          <Slider
+            label={msg('stripSheet.currentTo')}
+            unit="°"
+            min={0}
+            max={355}
+            step={5}
+            value={Math.round((conditions.current?.set ?? 0) / 5) * 5}
+            shown={`${compass(conditions.current?.set ?? 0)}, ${Math.round(conditions.current?.set ?? 0)}°`}
+            onChange={(currentTo) => set({ currentTo })}
+          />
+        </>
+      )}
       {/* The tide says it for any moment. */}
       {!water.tide && (
         <>

@@ -165,7 +165,12 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
           </Item>
         )}
         {sort === 'river' && (
-          <Item label={term('current')} onPress={show} note={day.stream ? compass(day.stream.set) : undefined}>
+          <Item
+            label={term('current')}
+            changed={whatIf.currentSpeed !== undefined || whatIf.currentTo !== undefined}
+            onPress={show}
+            note={day.stream ? compass(day.stream.set) : undefined}
+          >
             {day.stream ? formatSpeed(day.stream.rate, units) : msg('strip.notRead')}
           </Item>
         )}

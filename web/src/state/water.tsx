@@ -163,7 +163,13 @@ export function WaterProvider({ id, children }: { id: string; children: ReactNod
     const course = usualCourse(surfaces, place.latitude, place.altitude);
     const frame = { ...place, course, levelBase: levelBaseOf(readings, place.altitude) };
     const logged = conditionsFromLog(readings, at, frame);
-    const conditions: Conditions = { ...logged.conditions, ...whatIf, at, thermoclineSet: whatIf.thermoclineSet ?? null };
+    const { currentSpeed, currentTo, ...set } = whatIf;
+    const read = logged.conditions.current;
+    const current =
+      currentSpeed === undefined && currentTo === undefined
+        ? read
+        : { rate: currentSpeed ?? read?.rate ?? 0, set: currentTo ?? read?.set ?? 0 };
+    const conditions: Conditions = { ...logged.conditions, ...set, current, at, thermoclineSet: whatIf.thermoclineSet ?? null };
     const named = (name: string | null | undefined): SpeciesProfile | undefined => water.data!.species.find((s) => s.name === name);
     const known = named(speciesName) ?? named(water.data.logged[0]);
     const species = known ?? likelyTarget(water.data.species, { kind: water.data.kind, latitude: frame.latitude });

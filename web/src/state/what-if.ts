@@ -10,6 +10,9 @@ export interface WhatIf {
   windSpeed?: number;
   level?: number;
   levelTrend?: number;
+  /** How a river runs, m/s and towards, degrees true. */
+  currentSpeed?: number;
+  currentTo?: number;
   thermoclineSet?: { top: number; bottom: number };
 }
 
@@ -21,6 +24,8 @@ const NUMBERS = [
   ['windSpeed', 'if-wind', 0, 100],
   ['level', 'if-level', -200, 200],
   ['levelTrend', 'if-level-trend', -50, 50],
+  ['currentSpeed', 'if-current', 0, 20],
+  ['currentTo', 'if-current-to', 0, 360],
 ] as const;
 const AT = 'if-at';
 const THERMOCLINE = 'if-thermocline';

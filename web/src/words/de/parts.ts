@@ -77,6 +77,8 @@ export const parts = {
   'stripSheet.claritySecchi': 'Sichttiefe (Secchi)',
   'stripSheet.windFrom': 'Wind aus',
   'stripSheet.wind': 'Wind',
+  'stripSheet.current': 'Strömung',
+  'stripSheet.currentTo': 'Strömung setzt nach',
   'stripSheet.level': 'Pegel',
   'stripSheet.levelChanges': 'Pegeländerung',
   'stripSheet.aWeek': ' pro Woche',

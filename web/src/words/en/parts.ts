@@ -76,6 +76,8 @@ export const parts = {
   'stripSheet.claritySecchi': 'Clarity (Secchi)',
   'stripSheet.windFrom': 'Wind from',
   'stripSheet.wind': 'Wind',
+  'stripSheet.current': 'Current',
+  'stripSheet.currentTo': 'Current sets to',
   'stripSheet.level': 'Level',
   'stripSheet.levelChanges': 'Level changes',
   'stripSheet.aWeek': ' a week',
