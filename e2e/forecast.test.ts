@@ -293,8 +293,16 @@ describe('the Forecast', () => {
     await deck.page.getByRole('button', { name: 'Start the trip' }).click();
     await deck.page.getByRole('application', { name: /Where from the boat/ }).waitFor();
     await deck.context.close();
-    const { page, context } = await openForecast(world.name);
-    const kept = await page.waitForResponse((r) => r.url().includes('/outlooks/') && r.request().method() === 'PUT', { timeout: 60_000 });
+    // It is sent a moment after the forecast is shown: the page is listened to before that.
+    const { page, context } = await openPage(`${server.url}/brief?water=${encodeURIComponent(world.name)}`);
+    const sent = page.waitForResponse(
+      (r) => r.url().includes('/outlooks/') && r.request().method() === 'PUT' && r.request().postDataJSON().species === 'perch',
+      { timeout: 120_000 },
+    );
+    await page.goto(`${server.url}/forecast?water=${encodeURIComponent(world.name)}`);
+    await page.getByRole('combobox', { name: 'Species' }).selectOption('perch');
+    await page.waitForSelector('[data-testid=places] li');
+    const kept = await sent;
     expect(kept.status()).to.equal(200);
     const outlook = kept.request().postDataJSON() as { places: { cells: [number, number][] }[]; species: string };
     expect(outlook.places.length).to.be.above(9);

@@ -12,6 +12,17 @@ const SECOND = 1000;
 const MINUTE = 60 * SECOND;
 /** Speed of the boat from one end of a pass to the other where land lies between, m/s. */
 const ROUND_LAND = 20;
+/** Depths that are searched in cold water, in warm, and now and then, m. */
+const LAKE_BANDS: [number, number][] = [
+  [5, 12],
+  [2.5, 8],
+  [1.2, 20],
+];
+const SEA_BANDS: [number, number][] = [
+  [8, 22],
+  [4, 18],
+  [1.2, 30],
+];
 /** Whole trips of rows, by file. */
 export interface TripRows {
   trips: Row[];
@@ -170,7 +181,9 @@ export class Outing {
       }
     }
     if (roll < 0.5 && this.memory.length) return random.pick(this.memory);
-    const band: [number, number] = roll < 0.85 ? (this.weather.surface < 10 ? [5, 12] : [2.5, 8]) : [1.2, 20];
+    // The fish of a sound stand deeper than those of a lake, and its guide knows.
+    const [cold, warm, any] = this.fish.tide ? SEA_BANDS : LAKE_BANDS;
+    const band = roll < 0.85 ? (this.weather.surface < 10 ? cold : warm) : any;
     for (let k = 0; k < 300; k++) {
       const g = random.pick(this.fish.ground);
       if (g.depth > band[0] && g.depth < band[1] && near([g.x, g.y])) return [g.x, g.y];
