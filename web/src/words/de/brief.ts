@@ -86,7 +86,7 @@ export const brief = {
     '; durchmischt bis {depth, number, depth}; Stabilität {stability} J/m²{value}. Rot: Temperatur; gestrichelt: Sauerstoff; rechter Rand: Licht.',
   'brief.riverRuns': 'Fließt mit {rate, number, speed} nach {to}, wo zuletzt gelesen wurde.',
   'brief.riverNotRead':
-    'Die Strömung wurde länger nicht gelesen. Trage sie am Deck bei den Wasserwerten ein: Sie sagt, wohin der Fluss fließt, und damit seine Kehrströmungen, Kanten und Seiten.',
+    'Die Strömung wurde länger nicht gelesen. Trage sie am Deck bei den Wasserwerten ein: Sie sagt, wohin der Fluss fließt; die nächste Karte hat dann Kehrströmungen, Kanten und Seiten.',
   'brief.addTemperatureProfile': 'Temperaturprofil hinzufügen',
   'brief.aThermoclineOnThe': 'Sprungschicht auf dem Echolot',
   'brief.whatNeed': 'Was {name} braucht',

@@ -85,7 +85,7 @@ export const brief = {
     '; mixed down to {depth, number, depth}; stability {stability} J/m²{value}. Red: temperature; broken line: oxygen; right edge: light.',
   'brief.riverRuns': 'Runs {rate, number, speed}, setting {to}, where it was last read.',
   'brief.riverNotRead':
-    'Nobody read the current lately. Log it on the Deck with the water’s readings: it tells which way this river runs, and with that its eddies, seams and sides.',
+    'Nobody read the current lately. Log it on the Deck with the water’s readings: it tells which way this river runs; the next chart then has its eddies, seams and sides.',
   'brief.addTemperatureProfile': 'Add temperature profile',
   'brief.aThermoclineOnThe': 'A thermocline on the sounder',
   'brief.whatNeed': 'What {name} need',
