@@ -32,9 +32,9 @@ export function shapeWords(shape: ChartFeature, unit: DepthUnit): string {
     case 'flat':
       return msg('shapeWords.atAboutHa', { depth, pi: (Math.PI / 4) * shape.size ** 2 });
     case 'eddy':
-      return msg('shapeWords.eddyWideLong', { wide: formatLength(shape.rise, { ...metric, depth: unit }), length });
+      return msg('shapeWords.eddyWideLong', { depth, wide: formatLength(shape.rise, { ...metric, depth: unit }), length });
     case 'seam':
-      return msg('shapeWords.seamLong', { length });
+      return msg('shapeWords.seamLong', { depth, length });
     case 'hard spot':
       return msg('shapeWords.atAcrossHardnessAbove', { depth, length, rise: decimal(shape.rise, 2) });
     case 'hard-to-soft edge':
