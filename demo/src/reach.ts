@@ -1,8 +1,7 @@
 import { bell, runOf, type FishRules } from './fish-rules';
 import type { Scenario } from './logbook';
 import { smoothNoise, type Random } from './random';
-import type { Shape } from './shapes';
-import type { CoverThing } from './world';
+import type { CoverThing, Flow, Shape } from './shape';
 
 /** A spur of rock from a bank with the slack water behind it. */
 export interface Spur {
@@ -15,15 +14,6 @@ export interface Spur {
 
 /** An eddy grows narrower by one in so many metres behind its spur. */
 const CLOSES = 5;
-
-/** How the water of a made-up river runs at a place. */
-export interface Flow {
-  /** Against the mean: to the east and to the north. */
-  along: [east: number, north: number];
-  /** Metres from the seam behind a spur; null far from any. */
-  seam: number | null;
-  eddy: boolean;
-}
 
 /** A river that winds from west to east between two weirs, deep on the outside of its bends, with spurs of rock. */
 export function reach(seed: number, random: Random): Shape & { spurs: Spur[]; flowAt: (x: number, y: number) => Flow } {

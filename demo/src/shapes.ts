@@ -1,27 +1,7 @@
-import type { Point } from '@restless-shoal/core/geo';
-import { reach, type Flow } from './reach';
+import { reach } from './reach';
 import { sound } from './sound';
-import type { CoverThing, Rise } from './world';
+import { valley, type Shape } from './shape';
 import { smoothNoise, type Random } from './random';
-
-/** The bare bottom of a made-up water, before humps. Metres, local to its corner. */
-export interface Shape {
-  width: number;
-  height: number;
-  /** Depth, m; zero or less on land. */
-  flatDepth: (x: number, y: number) => number;
-  /** 1 at a drowned channel, 0 away from it. */
-  channelAt: (x: number, y: number) => number;
-  /** About where boats are launched. */
-  launch: Point;
-  /** How a river runs at a place. */
-  flowAt?: (x: number, y: number) => Flow;
-  /** Rises of its own, before any that are put in by chance, and up to how many there are in all (16). */
-  rises?: Rise[];
-  most?: number;
-  /** Its cover, in place of what stands in a drowned valley. */
-  cover?: (depth: (x: number, y: number) => number, random: Random) => CoverThing[];
-}
 
 export type ShapeKind = 'valley' | 'bowl' | 'trench' | 'pans' | 'sound' | 'reach';
 
@@ -33,9 +13,6 @@ interface Arm {
   deep: number;
   wide: number;
 }
-
-/** Depth of a valley of a given half-width and middle depth, at a distance from its line; negative on land. */
-export const valley = (deep: number, wide: number, off: number): number => deep * (1 - (off / wide) ** 1.7);
 
 /** A drowned valley with arms, behind a dam. */
 function reservoir(seed: number, random: Random): Shape {

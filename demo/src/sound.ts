@@ -2,8 +2,7 @@ import { SIMULATED_TIDE, type TideRecord } from '@restless-shoal/core/tide';
 import { bell, runOf, type FishRules } from './fish-rules';
 import type { Scenario } from './logbook';
 import { smoothNoise, type Random } from './random';
-import { valley, type Shape } from './shapes';
-import type { CoverThing, Rise } from './world';
+import { valley, type CoverThing, type Rise, type Shape } from './shape';
 
 /** An arm of the sea: deep at its mouth in the west, with a reef, a wreck and two banks. The tide runs along it. */
 export function sound(seed: number, random: Random): Shape {

@@ -1,23 +1,8 @@
 import { contours } from 'd3-contour';
 import { insideRings, metricPlane, utmEpsg, type LatLon, type MetricPlane, type Point, type Rings } from '@restless-shoal/core/geo';
 import { Random, smoothNoise } from './random';
-import { SHAPES, type Shape, type ShapeKind } from './shapes';
-
-export interface Rise {
-  x: number;
-  y: number;
-  radius: number;
-  height: number;
-  /** A bank of sand or mud: no harder than the ground about it. */
-  soft?: boolean;
-}
-
-export interface CoverThing {
-  kind: 'cover' | 'weed' | 'hazard' | 'access';
-  cover: string | null;
-  /** One point, or the corners of an area. */
-  points: Point[];
-}
+import type { CoverThing, Rise, Shape } from './shape';
+import { SHAPES, type ShapeKind } from './shapes';
 
 /** A made-up water: its bottom, humps, hard patches, timber and weed. Metres, local to its corner. */
 export interface World {
