@@ -25,8 +25,6 @@ const KINDS: Record<TidePart, { columns: readonly string[]; limits: Record<strin
     limits: { east_ms: [-20, 20], north_ms: [-20, 20], east_phase_deg: [-360, 720], north_phase_deg: [-360, 720] },
   },
 };
-/** The row of a table of constants that is no constituent: the mean level. */
-const MEAN = /^(z0|a0|s0|mean|msl)$/i;
 
 /**
  * Reads tide.csv (docs/formats.md): harmonic constants, high and low waters, or the stream by the hour, told apart by their columns.
@@ -80,7 +78,7 @@ export async function readTideTable(
       return v < least || v > most ? fault(column, 'impossible', raw) : v;
     };
     // The mean level has no phase.
-    if (part === 'constants' && MEAN.test(cellOf('constituent'))) {
+    if (part === 'constants' && RESIDUAL.test(cellOf('constituent'))) {
       mean = Number(valueOf('amplitude_m') ?? mean);
       continue;
     }

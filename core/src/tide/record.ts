@@ -73,8 +73,8 @@ export function tideOf(record: TideRecord | null | undefined): Tide | null {
   return tide;
 }
 
-/** A name that stands for what is left over all tides. */
-export const RESIDUAL = /^(z0|a0|s0|mean|residual)$/i;
+/** Names that stand for no constituent, but for what is left over all tides: the mean level, the residual stream. */
+export const RESIDUAL = /^(z0|a0|s0|mean|msl|residual)$/i;
 
 const streams = new WeakMap<TideRecord, [east: Harmonics, north: Harmonics] | null>();
 

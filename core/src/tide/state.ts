@@ -39,6 +39,22 @@ export function hoursFromHigh(tide: Tide, at: number): number {
   return nearest;
 }
 
+/** The least and the largest range of the fortnight about a day, by tide and day: looking for them is most of the work. */
+const fortnights = new WeakMap<Tide, { day: number; least: number; largest: number; known: boolean }>();
+
+function fortnightOf(tide: Tide, at: number): { least: number; largest: number; known: boolean } {
+  const day = Math.floor(at / DAY);
+  const kept = fortnights.get(tide);
+  if (kept?.day === day) return kept;
+  // A fortnight holds one spring and one neap tide.
+  const middle = (day + 0.5) * DAY;
+  const ranges = rangesOf(extremesOf(tide, middle - 7.5 * DAY, middle + 7.5 * DAY));
+  const [least, largest] = [Math.min(...ranges), Math.max(...ranges)];
+  const found = { day, least, largest, known: ranges.length >= 20 && largest > least };
+  fortnights.set(tide, found);
+  return found;
+}
+
 /** The state of a tide at a moment; null where nothing is known of it. @param at ms */
 export function tideState(tide: Tide, at: number): TideState | null {
   const height = tide.height(at);
@@ -49,9 +65,7 @@ export function tideState(tide: Tide, at: number): TideState | null {
   const highs = turns.filter((t) => t.high);
   const nearest = highs.reduce<TideExtreme | null>((best, t) => (!best || Math.abs(t.at - at) < Math.abs(best.at - at) ? t : best), null);
   const range = last && next && last.high !== next.high ? Math.abs(next.height - last.height) : null;
-  // A fortnight holds one spring and one neap tide.
-  const ranges = rangesOf(extremesOf(tide, at - 7.5 * DAY, at + 7.5 * DAY));
-  const [least, largest] = [Math.min(...ranges), Math.max(...ranges)];
+  const { least, largest, known } = fortnightOf(tide, at);
   return {
     height,
     rising: tide.height(at + 60_000) > height,
@@ -59,7 +73,6 @@ export function tideState(tide: Tide, at: number): TideState | null {
     last,
     next,
     range,
-    springs:
-      range !== null && ranges.length >= 20 && largest > least ? Math.min(1, Math.max(0, (range - least) / (largest - least))) : null,
+    springs: range !== null && known ? Math.min(1, Math.max(0, (range - least) / (largest - least))) : null,
   };
 }

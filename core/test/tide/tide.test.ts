@@ -204,6 +204,19 @@ describe('a typed table of high and low waters', () => {
   });
 });
 
+describe('springs and neaps', () => {
+  it('are the same whichever moment was asked for before', () => {
+    const at = Date.UTC(2026, 6, 3, 9);
+    const alone = tideState(tideOf({ ...SIMULATED_TIDE })!, at);
+    const tide = tideOf({ ...SIMULATED_TIDE })!;
+    for (const before of [at - 40 * 86_400_000, at + 3_600_000, at - 86_400_000]) {
+      tideState(tide, before);
+      expect(tideState(tide, at)).to.deep.equal(alone);
+    }
+    expect(alone!.springs).to.be.within(0, 1);
+  });
+});
+
 describe('a stream by harmonic constants', () => {
   // An ellipse by hand: 0.8 m/s to the east as M2 is at its lag of 100°, a quarter of its period later 0.3 m/s to the north, and
   // 0.1 m/s to the south whatever the tide.
