@@ -197,7 +197,8 @@ const WORDS: [RegExp, string, string | null][] = [
   [/\b(timbers?|trees?|wood|logs?)\b/i, 'cover', 'timber'],
   [/\b(dock|pier|jetty)/i, 'cover', 'dock'],
   [/\bwreck/i, 'cover', 'wreck'],
-  [/\b(rock|boulder|stone|reef)/i, 'cover', 'rock'],
+  [/\breef/i, 'cover', 'reef'],
+  [/\b(rock|boulder|stone)/i, 'cover', 'rock'],
   [/\b(weeds?|weed ?(bed|line|edge)s?|grass(es)?|reeds?|pads?)\b/i, 'weed', 'weed'],
   [/\bhard\b/i, 'hard', null],
 ];

@@ -12,14 +12,22 @@ export interface AnchorInputs extends WindAndCurrent {
   rode: number;
   /** 0 soft – 1 hard; NaN where not known. */
   hardness: number;
-  /** Weed or timber on the bottom there. */
-  cover: 'weed' | 'timber' | null;
+  /** Weed, timber, or a reef or wreck on the bottom there. */
+  cover: 'weed' | 'timber' | 'reef' | null;
   /** Height of the waves there, m. */
   waves: number;
 }
 
 export type AnchorCode =
-  'anchor.bow-only' | 'anchor.scope' | 'anchor.deep' | 'anchor.hard' | 'anchor.weed' | 'anchor.timber' | 'anchor.across' | 'anchor.waves';
+  | 'anchor.bow-only'
+  | 'anchor.scope'
+  | 'anchor.deep'
+  | 'anchor.hard'
+  | 'anchor.weed'
+  | 'anchor.timber'
+  | 'anchor.reef'
+  | 'anchor.across'
+  | 'anchor.waves';
 
 /** Sheering to either side of the way it lies, degrees: a small boat on one anchor. A judgement. */
 export const YAW = { calm: 180, steady: 35, across: 70 };
@@ -68,7 +76,7 @@ export function anchored(inputs: AnchorInputs): AnchorAnswer {
   if (scope < SCOPE.light) says.push(statement('anchor.scope', { scope, rode: wanted }));
   if (drop * 3 > 90) says.push(statement('anchor.deep', { depth }));
   if (hardness > 0.75) says.push(statement('anchor.hard'));
-  if (cover) says.push(statement(cover === 'weed' ? 'anchor.weed' : 'anchor.timber'));
+  if (cover) says.push(statement(`anchor.${cover}`));
   if (across) says.push(statement('anchor.across', { between }));
   if (waves > boatLength / 10) says.push(statement('anchor.waves', { height: waves }));
   return {

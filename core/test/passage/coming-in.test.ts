@@ -103,6 +103,7 @@ describe('at anchor, by hand', () => {
     const codes = (more: Partial<AnchorInputs>): string[] => anchored({ ...base, ...more }).says.map((s) => s.code);
     expect(codes({ rode: 20 })).to.include('anchor.scope');
     expect(codes({ hardness: 0.9, cover: 'weed' })).to.include.members(['anchor.hard', 'anchor.weed']);
+    expect(codes({ cover: 'reef' })).to.include('anchor.reef');
     expect(codes({ cover: 'timber', depth: 40, rode: 250 })).to.include.members(['anchor.timber', 'anchor.deep']);
     // 6 m/s of wind pull like 0.53 m/s of water.
     expect(codes({ currentTo: 0, currentSpeed: 0.5 })).to.include('anchor.across');

@@ -32,6 +32,8 @@ const THINGS: Thing[] = [
   { label: msg('drawPanel.timber'), kind: 'cover', cover: 'timber', as: ['Point', 'LineString', 'Polygon'], height: true },
   { label: msg('drawPanel.brush'), kind: 'cover', cover: 'brush', as: ['Point', 'LineString', 'Polygon'], height: true },
   { label: msg('drawPanel.rock'), kind: 'cover', cover: 'rock', as: ['Point', 'LineString', 'Polygon'], height: true },
+  { label: msg('drawPanel.reef'), kind: 'cover', cover: 'reef', as: ['Polygon', 'LineString', 'Point'], height: true },
+  { label: msg('drawPanel.wreck'), kind: 'cover', cover: 'wreck', as: ['Point', 'LineString', 'Polygon'], height: true },
   { label: msg('drawPanel.dock'), kind: 'cover', cover: 'dock', as: ['Polygon', 'LineString', 'Point'] },
   { label: msg('drawPanel.weed'), kind: 'weed', cover: 'weed', as: ['Polygon', 'LineString', 'Point'], height: true },
   { label: msg('drawPanel.hardPatchOrEdge'), kind: 'hard', cover: null, as: ['Polygon', 'LineString', 'Point'] },

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
-import { runs, sunPlace } from '@restless-shoal/core/lake';
+import { sunPlace } from '@restless-shoal/core/lake';
 import { streamOf, tideOf, tideState } from '@restless-shoal/core/tide';
 import {
   anchored,
@@ -48,7 +48,7 @@ export interface SpotDrawing {
 
 /** How to come in to a spot, or lie at anchor there: computed from wind, current, sun, depth and lures. */
 export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; onDraw: (drawing: SpotDrawing | null) => void }) {
-  const { water: shown, chart, ground, conditions, day, frame, log } = useWaterState();
+  const { water: shown, chart, ground, conditions, day, frame, log, sort } = useWaterState();
   const rig = useRig();
   const gear = useGear().gear;
   const [how, setHow] = useState<How>('come-in');
@@ -106,7 +106,9 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
           ? cells.weedDistance[cell] < 13
             ? ('weed' as const)
             : cells.woodDistance[cell] < 13
-              ? ('timber' as const)
+              ? sort === 'coast'
+                ? ('reef' as const)
+                : ('timber' as const)
               : null
           : null,
       waves: 0,
@@ -131,7 +133,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
       reach: inCast(drop, answer, at, CAST),
       turn: turn && { ...turn, at: next.at, reach: inCast(drop, turned, at, CAST) },
     };
-  }, [forces, water, length, rode, chart, cell, at, approach.holdOff, shown.tide, conditions.at]);
+  }, [forces, water, length, rode, chart, cell, at, approach.holdOff, shown.tide, conditions.at, sort]);
   const over = useMemo(() => driftOver(at, forces, MARK_RADIUS, LEAD), [at, forces]);
 
   useEffect(() => {
@@ -170,7 +172,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
         options={[
           ['come-in', msg('spot.comeIn')],
           // Where nothing runs a drift is part of coming in.
-          ...(runs(shown.kind, shown.tide != null) ? ([['drift', msg('spot.driftOver')]] as [How, string][]) : []),
+          ...(sort !== 'lake' ? ([['drift', msg('spot.driftOver')]] as [How, string][]) : []),
           ['anchor', msg('spot.anchor')],
         ]}
         onChange={setHow}

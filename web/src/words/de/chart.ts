@@ -12,6 +12,8 @@ export const chart = {
   'drawPanel.hazard': 'Gefahr',
   'drawPanel.timber': 'Holz',
   'drawPanel.brush': 'Geäst',
+  'drawPanel.reef': 'Riff',
+  'drawPanel.wreck': 'Wrack',
   'drawPanel.rock': 'Stein',
   'drawPanel.dock': 'Steg',
   'drawPanel.weed': 'Kraut',

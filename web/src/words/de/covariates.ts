@@ -18,7 +18,7 @@ export const covariates = {
   shape: 'Form auf der Karte',
   'shape-distance': 'Abstand zu einer benannten Form',
   cover: 'Struktur im Umkreis von {reach25, number, distance}',
-  wood: 'Abstand zu Holz, Geäst, Stein oder Stegen',
+  wood: 'Abstand zu Holz, Stein, Riff oder Stegen',
   weed: 'Abstand zu Kraut',
   blown6: 'Wind der letzten 6 h',
   blown24: 'Wind der letzten 24 h',

@@ -15,7 +15,7 @@ export const forecast = {
   'setting.comfort.edge': 'Reichweite der Fensterkante, nach oben und unten',
   'setting.bottom.edge': 'Reichweite einer Kante von hart zu weich',
   'setting.structure.slope': 'Log-Odds eines Gefälles von eins zu zehn',
-  'setting.cover.reach': 'Reichweite von Geäst, Holz und Kraut',
+  'setting.cover.reach': 'Reichweite von Holz, Stein, Riff und Kraut',
   'setting.bait.wind': 'Log-Odds von vollem Wind aufs Ufer',
   'setting.current.side': 'Log-Odds der Strömungsseite von Struktur',
   'setting.quiet.from': 'Ruhe beginnt so weit vom Ufer',

@@ -8,7 +8,7 @@ export const patterns = {
   'trait.position-near': 'Erhebung über {reach, number, distance}',
   'trait.position-wide': 'Erhebung über {reach, number, distance}',
   'trait.cover': 'Struktur',
-  'trait.wood': 'Holz und Geäst',
+  'trait.wood': 'Holz, Stein, Riff',
   'trait.weed': 'Kraut',
   'trait.blown': 'Windseite',
   'trait.channel': 'Rinne',

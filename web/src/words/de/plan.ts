@@ -200,7 +200,7 @@ export const plan = {
   'hypothesis.sheltered': 'Geschütztes Ufer',
   'hypothesis.hard': 'Harter Grund',
   'hypothesis.weed': 'Kraut',
-  'hypothesis.timber': 'Holz und Gestrüpp',
+  'hypothesis.timber': 'Holz, Stein, Riff',
   'hypothesis.open-water': 'Freiwasser',
   'hypothesis.current': 'Rinne',
   'hypothesis.shade': 'Schatten',

@@ -12,6 +12,8 @@ export const chart = {
   'drawPanel.hazard': 'Hazard',
   'drawPanel.timber': 'Timber',
   'drawPanel.brush': 'Brush',
+  'drawPanel.reef': 'Reef',
+  'drawPanel.wreck': 'Wreck',
   'drawPanel.rock': 'Rock',
   'drawPanel.dock': 'Dock',
   'drawPanel.weed': 'Weed',

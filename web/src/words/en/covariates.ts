@@ -18,7 +18,7 @@ export const covariates = {
   shape: 'shape on the chart',
   'shape-distance': 'distance to a named shape',
   cover: 'cover within {reach25, number, distance}',
-  wood: 'distance to timber, brush, rock or docks',
+  wood: 'distance to timber, rock, reef or docks',
   weed: 'distance to weed',
   blown6: 'wind-blown over the last 6 h',
   blown24: 'wind-blown over the last 24 h',

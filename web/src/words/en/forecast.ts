@@ -15,7 +15,7 @@ export const forecast = {
   'setting.comfort.edge': 'reach of the window’s edge, up and down',
   'setting.bottom.edge': 'reach of a hard-to-soft edge',
   'setting.structure.slope': 'log-odds of a slope of one in ten',
-  'setting.cover.reach': 'reach of brush, timber and weed',
+  'setting.cover.reach': 'reach of timber, rock, reef and weed',
   'setting.bait.wind': 'log-odds of full wind on the shore',
   'setting.current.side': 'log-odds of the up-current side of cover',
   'setting.quiet.from': 'quiet begins so far off the bank',

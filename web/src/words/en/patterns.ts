@@ -8,7 +8,7 @@ export const patterns = {
   'trait.position-near': 'rise over {reach, number, distance}',
   'trait.position-wide': 'rise over {reach, number, distance}',
   'trait.cover': 'cover',
-  'trait.wood': 'timber and brush',
+  'trait.wood': 'timber, rock, reef',
   'trait.weed': 'weed',
   'trait.blown': 'wind-blown side',
   'trait.channel': 'channel',

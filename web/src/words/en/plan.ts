@@ -198,7 +198,7 @@ export const plan = {
   'hypothesis.sheltered': 'Sheltered shore',
   'hypothesis.hard': 'Hard bottom',
   'hypothesis.weed': 'Weed',
-  'hypothesis.timber': 'Timber and brush',
+  'hypothesis.timber': 'Timber, rock, reef',
   'hypothesis.open-water': 'Open water',
   'hypothesis.current': 'Channel',
   'hypothesis.shade': 'Shade',
