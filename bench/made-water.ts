@@ -70,7 +70,6 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
       ? levelsAbout(tide, timesOf(soundings, 'time'))
       : rows.conditions.map((r) => ({ at: Date.parse(String(r.time)), level: Number(r.water_level_m) })),
     altitude,
-    tidal: tide !== null,
     sort: sortOf(scenario?.kind ?? null, tide !== null),
     currents: rows.conditions.flatMap((r) =>
       r.current_to_deg == null ? [] : [{ latitude: Number(r.latitude), longitude: Number(r.longitude), set: Number(r.current_to_deg) }],
@@ -81,7 +80,7 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
   const chart = chartFrom(
     laid.surface,
     [],
-    { cells: worked.cells, distance: raster(worked.distance), quality: raster(worked.quality) },
+    { ...worked, distance: raster(worked.distance), quality: raster(worked.quality) },
     laid.cleaning,
   );
   const of = <T>(list: Row[], trip: string): T[] => list.filter((r) => r.trip === trip) as unknown as T[];

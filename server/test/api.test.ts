@@ -317,6 +317,23 @@ describe('the local server', () => {
     }
   });
 
+  it('brings in the demo water that is named, as an import; one that there is not is refused', async () => {
+    const refused = await send('POST', '/demo', { which: 'ocean' });
+    expect(refused.status).to.equal(400);
+    expect(JSON.stringify(refused.body)).to.include('which');
+    const { status, body } = await send('POST', '/demo', { which: 'river' });
+    expect([status, body.water]).to.deep.equal([202, 'Senn, long reach']);
+    for (;;) {
+      const job = (await send('GET', `/jobs/${String(body.job)}`)).body;
+      if (job.state === 'done') break;
+      expect(job.state, JSON.stringify(job)).to.be.oneOf(['waiting', 'running']);
+      await new Promise((done) => setTimeout(done, 300));
+    }
+    const river = ((await send('GET', '/waters')).body as { name: string; kind: string; id: string }[]).find((w) => w.name === body.water)!;
+    expect(river.kind).to.equal('river');
+    await send('DELETE', `/waters/${river.id}`);
+  });
+
   describe('refuses bad input, names the field and stores nothing', () => {
     const stop = { stop: 's', start: '2026-06-14T08:00:00Z', end: '2026-06-14T08:10:00Z', latitude: 48.003, longitude: -33.995 };
     const response = { time: '2026-06-14T08:00:00Z', response: 'struck' };

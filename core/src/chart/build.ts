@@ -1,7 +1,8 @@
 import { insideMask, Raster, ringsArea, ringsBounds, WaterCells, type Point, type Rings } from '../geo';
 import { alongRing, buildCells, type CellTable, type CoverPoints } from './cells';
 import type { CleanStep } from './clean';
-import { fieldOf, findFeatures, type ChartFeature, type WaterSort } from './features';
+import { fieldOf, findFeatures, type ChartFeature } from './features';
+import type { WaterSort } from '../lake';
 import { riverFlow, type CurrentReading } from './river-flow';
 import { fitHardness, hardnessBins, type HardPlace } from './hardness';
 import { distanceToSoundings, expectedError } from './quality';
@@ -180,11 +181,8 @@ export function laySurface(epsg: number, rings: Rings, soundings: SoundingColumn
 export const shapesOf = (
   { depth, hardness, soundings }: Surface,
   onProgress?: (share: number) => void,
-  { sort = 'lake', currents = [] }: WaterNature = {},
-): ChartFeature[] =>
-  soundings
-    ? [...findFeatures(fieldOf(depth), hardness, onProgress, sort), ...(sort === 'river' ? (riverFlow(depth, currents)?.shapes ?? []) : [])]
-    : [];
+  sort: WaterSort = 'lake',
+): ChartFeature[] => (soundings ? findFeatures(fieldOf(depth), hardness, onProgress, sort) : []);
 
 /** What a water is besides its bottom: how its shapes are named, and which way a river runs. */
 export interface WaterNature {
@@ -199,6 +197,8 @@ export interface Worked {
   distance: Raster;
   /** Expected error of the depth, m. */
   quality: Raster;
+  /** Eddies and seams of a river. */
+  flows: ChartFeature[];
 }
 
 /** Works out the cells of a surface and how far it can be relied on: the third part of a build. */
@@ -208,11 +208,13 @@ export function cellsOf(
   cover: CoverPoints[] = [],
   { sort, currents = [] }: WaterNature = {},
 ): Worked {
+  const river = sort === 'river' ? riverFlow(depth, currents) : null;
   const distance = distanceToSoundings(depth, { ...sounded, count: sounded.x.length });
   return {
-    cells: buildCells(new WaterCells(rings), depth, hardness, cover, sort === 'river' ? riverFlow(depth, currents) : null),
+    cells: buildCells(new WaterCells(rings), depth, hardness, cover, river),
     distance,
     quality: expectedError(fieldOf(depth), distance, scatter),
+    flows: river?.shapes ?? [],
   };
 }
 
@@ -220,10 +222,10 @@ export function cellsOf(
 export function chartFrom(
   { epsg, depth, hardness, soundings, deepest }: Surface,
   shapes: ChartFeature[],
-  { cells, distance, quality }: Worked,
+  { cells, distance, quality, flows }: Worked,
   cleaning: CleanStep[] = [],
 ): Chart {
-  const features = shapes.map((f) => {
+  const features = [...shapes, ...flows].map((f) => {
     const far = Math.max(0, distance.at(f.x, f.y) - 20);
     return far > 0 ? { ...f, confidence: f.confidence * Math.exp(-far / 60) } : f;
   });
@@ -234,7 +236,7 @@ export function chartFrom(
 export function buildChart(epsg: number, rings: Rings, soundings: SoundingColumns, options: BuildOptions = {}): Chart {
   const { onProgress } = options;
   const surface = laySurface(epsg, rings, soundings, { ...options, onProgress: (s) => onProgress?.(0.6 * s) });
-  const features = shapesOf(surface, (s) => onProgress?.(0.6 + 0.25 * s), options.nature);
+  const features = shapesOf(surface, (s) => onProgress?.(0.6 + 0.25 * s), options.nature?.sort);
   const worked = cellsOf(surface, rings, options.cover, options.nature);
   onProgress?.(1);
   return chartFrom(surface, features, worked, options.cleaning);

@@ -24,7 +24,7 @@ export {
   type LevelReading,
   type SoundingTable,
 } from './clean';
-export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind, type WaterSort } from './features';
+export { FEATURE_KINDS, findFeatures, type ChartFeature, type FeatureKind } from './features';
 export { riverFlow, type CurrentReading, type RiverFlow } from './river-flow';
 export { calibrateHardness } from './hardness';
 export { mainBody } from './main-body';

@@ -76,12 +76,12 @@ export function strategyPlans(species: SpeciesProfile, day: Day, cells: CellTabl
   const counted = sounded(cells);
   // Where nothing runs there is no side for a current to favour.
   return STRATEGIES.filter((s) => s !== 'current' || day.stream !== null).map((strategy) => {
-    if (!counted) return { strategy, says: says(strategy, today, day.tide !== null), places: null };
+    if (!counted) return { strategy, says: says(strategy, today, day.sort === 'coast'), places: null };
     const scores = Float32Array.from({ length: cells.count }, (_, i) => strategyScore(strategy, today, cells, i));
     const bar = Math.max(0.25, Float32Array.from(scores).sort()[Math.floor(cells.count * 0.9)] ?? 0);
     const chosen = new Set<number>();
     scores.forEach((s, i) => s >= bar && !Number.isNaN(cells.depth[i]) && chosen.add(i));
-    return { strategy, says: says(strategy, today, day.tide !== null), places: countPlaces(chosen, cells, indexOf) };
+    return { strategy, says: says(strategy, today, day.sort === 'coast'), places: countPlaces(chosen, cells, indexOf) };
   });
 }
 

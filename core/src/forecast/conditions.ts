@@ -3,11 +3,13 @@ import {
   coolingHalf,
   courseOfLatitude,
   seasonDay,
+  sortOf,
   sunHeight,
   waterYear,
   type DatedProfile,
   type UsualCourse,
   type WaterColumn,
+  type WaterSort,
   type WaterYear,
 } from '../lake';
 import { streamOf, tideOf, tideState, type StreamNow, type TideRecord } from '../tide';
@@ -73,6 +75,8 @@ export interface Day {
   stream: StreamNow | null;
   /** Hours from the nearest high water, and from neaps (0) to springs (1) where that is known; null where no tide is known. */
   tide: { fromHigh: number; springs: number | null } | null;
+  /** What the water is. */
+  sort: WaterSort;
   /** Day of the season: 172 is near midsummer north and south. */
   seasonDay: number;
   rule?: DepthRule;
@@ -108,6 +112,7 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: Date
     level,
     stream: streamOf(frame.tide, conditions.at.getTime(), state) ?? conditions.current ?? null,
     tide: state && state.fromHigh !== null ? { fromHigh: state.fromHigh, springs: state.springs } : null,
+    sort: sortOf(frame.kind ?? null, tide !== null),
     seasonDay: seasonDay(conditions.at, frame.latitude),
     rule: frame.rule,
   };

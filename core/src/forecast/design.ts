@@ -92,7 +92,7 @@ export const designDay = (species: SpeciesProfile, day: Day): DesignDay => ({
   numbers: DEPTH_BY_DAY.map((t) => t.of(day)),
   lowLight: lowLight(day),
   thermocline: day.column.thermocline?.depth ?? null,
-  coast: day.tide !== null,
+  coast: day.sort === 'coast',
   strategy: strategyDay(species, day),
 });
 

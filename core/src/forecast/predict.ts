@@ -168,7 +168,6 @@ export class Predictor {
     const { stream } = at.strategy;
     const sides = new Float64Array(STREAM_SIDES.length);
     const currentEntry = this.withDay.entryOf('current');
-    const sideCount = own.columns.length - STATIC_SCALED_BY_DAY.length - 3;
     const current = currentSides(at.strategy);
     const { running } = model.spec;
     const count = STATIC_SCALED_BY_DAY.length;
@@ -189,9 +188,9 @@ export class Predictor {
         x[count + 1] = open;
         // What hardness by temperature has in common with what lasts is in the entries of temperature already.
         x[count + 2] = Number.isNaN(hard) ? 0 : hard;
-        if (stream && sideCount) {
+        if (stream) {
           streamSides(sides, cells, i, stream);
-          for (let k = 0; k < sideCount; k++) x[count + 3 + k] = sides[k];
+          for (let k = 0; k < sides.length; k++) x[count + 3 + k] = sides[k];
         }
         eta += rate[b];
         for (let j = 0; j < m; j++) eta += x[j] * coefficients[j];
@@ -200,8 +199,8 @@ export class Predictor {
           let half = 0;
           for (let j = from[b], end = from[b + 1]; j < end; j++) half += value[j] * values[row + index[j]];
           for (let k = 0; k < count; k++) half += x[k] * values[row + entries[k]];
-          if (stream && sideCount) {
-            if (running) for (let k = 0; k < sideCount; k++) half += sides[k] * values[row + streamEntry + k];
+          if (stream) {
+            if (running) for (let k = 0; k < sides.length; k++) half += sides[k] * values[row + streamEntry + k];
             half += (current[0] * sides[1] + current[1] * sides[2]) * values[row + currentEntry];
           }
           half += blown * (bait * values[row + baitEntry] + values[row + wind]) + open * values[row + wind + 1];

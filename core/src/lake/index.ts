@@ -47,4 +47,4 @@ export {
 export { columnState, type ColumnState } from './state';
 export { lowLight, type LightWindow, type LowLight } from './daylight';
 export type { DatedProfile } from './own-profiles';
-export { isRiver, isTidal, runs, sortOf } from './tidal';
+export { isTidal, sortOf, type WaterSort } from './tidal';

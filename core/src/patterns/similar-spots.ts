@@ -198,7 +198,7 @@ export function findSimilarSpots(
         cell: i,
         x: (cells.column[i] + 0.5) * CELL,
         y: (cells.row[i] + 0.5) * CELL,
-        name: placeName(cells, i, { thermocline: line, coast: moment.day.tide !== null }),
+        name: placeName(cells, i, { thermocline: line, coast: moment.day.sort === 'coast' }),
         likeness: likeness[i],
         depth: cells.depth[i],
         area: inside.reduce((s, j) => s + cells.area[j], 0),

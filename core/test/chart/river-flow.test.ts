@@ -1,5 +1,14 @@
 import { expect } from 'chai';
-import { riverFlow, type ChartFeature } from '@restless-shoal/core/chart';
+import {
+  buildChart,
+  FAR,
+  packChart,
+  riverFlow,
+  unpackChart,
+  type CellTable,
+  type ChartFeature,
+  type WaterNature,
+} from '@restless-shoal/core/chart';
 import { Raster } from '@restless-shoal/core/geo';
 
 interface Spur {
@@ -95,5 +104,43 @@ describe('how a river runs', () => {
     expect(riverFlow(pond, [{ x: 250, y: 250, set: 90 }])).to.equal(null);
     expect(riverFlow(planted(ANGLE, SPURS), [])).to.equal(null);
     expect(riverFlow(planted(ANGLE, SPURS), [{ ...reading, set: SET + 90 }])).to.equal(null);
+  });
+});
+
+describe('the cells of a river', () => {
+  // Two kilometres on the grid itself, so that cells, seams and shapes can be counted.
+  const rings: [number, number][][] = [
+    [
+      [0, 0],
+      [2000, 0],
+      [2000, 125],
+      [0, 125],
+    ],
+  ];
+  const grid = { x: [] as number[], y: [] as number[], depth: [] as number[], hardness: [] as number[] };
+  for (let x = 5; x < 2000; x += 10)
+    for (let y = 5; y < 125; y += 10) {
+      grid.x.push(x);
+      grid.y.push(y);
+      grid.depth.push(3);
+      grid.hardness.push(0.5);
+    }
+  const at = (nature: WaterNature) => unpackChart(packChart(buildChart(32625, rings, grid, { shoreIsZero: false, nature })));
+  const middle = (cells: CellTable): number[] =>
+    Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.row[i] === 2 && cells.column[i] > 10 && cells.column[i] < 70);
+  it('keep how it runs through packing: as fast as the mean, down-stream, with no seam where nothing stands out', () => {
+    const { cells } = at({ sort: 'river', currents: [{ x: 1000, y: 60, set: 270 }] });
+    for (const i of middle(cells)) {
+      expect(cells.flowEast[i]).to.be.closeTo(-1, 0.15);
+      expect(cells.flowNorth[i]).to.be.closeTo(0, 0.1);
+      expect(cells.seamDistance[i]).to.equal(FAR);
+    }
+  });
+  it('say nothing on a lake, and where nobody read which way it runs', () => {
+    for (const nature of [{ sort: 'lake', currents: [{ x: 1000, y: 60, set: 270 }] }, { sort: 'river' }] as WaterNature[]) {
+      const { cells, features } = at(nature);
+      expect(cells.flowEast.every((v) => v === 0)).to.equal(true);
+      expect(features.filter((f) => f.kind === 'eddy' || f.kind === 'seam')).to.deep.equal([]);
+    }
   });
 });

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { cleanSoundings } from '../../src/chart';
-import { conditionsFromLog, dayFor, waterYearOf, windowOn } from '../../src/forecast';
+import { cleanSoundings, emptyChart } from '../../src/chart';
+import { conditionsFromLog, dayFor, strategyPlans, waterYearOf, windowOn, type Day, type WaterFrame } from '../../src/forecast';
 import { FormatError, readTideTable } from '../../src/formats';
 import { formsLayers } from '../../src/lake';
 import { readDepthRule } from '../../src/species';
@@ -78,6 +78,23 @@ describe('a coast', () => {
     const edge = (f: typeof coast): string => windowOn(zander, dayFor(dim, f)).bottomReason.code;
     expect(edge(lake)).to.equal('window.light');
     expect(edge(coast)).to.not.equal('window.light');
+  });
+});
+
+describe('a coast of which no tide is known', () => {
+  const on = (more: Partial<WaterFrame>): Day => dayFor(conditions(), { ...frame, ...more });
+  it('is a coast all the same: by its kind, as a lake with a tide is one', () => {
+    expect(on({ kind: 'coast' }).sort).to.equal('coast');
+    expect(on({ kind: 'lake', tide: SIMULATED_TIDE }).sort).to.equal('coast');
+    expect(on({ kind: 'river' }).sort).to.equal('river');
+    expect(on({ kind: 'reservoir' }).sort).to.equal('lake');
+    expect(on({ kind: null }).sort).to.equal('lake');
+  });
+  it('says reef and wreck, not timber, in what the strategies suggest', () => {
+    const codes = (kind: string): string[] =>
+      strategyPlans(zander, on({ kind }), emptyChart(32625, [500_000, 5_300_000]).cells).map((p) => p.says.code);
+    expect(codes('coast')).to.include.members(['plan.cover.coast', 'plan.structure.coast']);
+    expect(codes('lake')).to.not.include('plan.cover.coast');
   });
 });
 

@@ -79,7 +79,7 @@ export async function runChart(task: ChartTask, { onProgress, signal }: TaskOpti
   const raster = ({ x0, y0, size, width, height, data }: Raster): Raster => new Raster(x0, y0, size, width, height, data);
   // Between threads go numbers, not methods.
   const surface = { ...laid.surface, depth: raster(laid.surface.depth), hardness: raster(laid.surface.hardness) };
-  const whole = { cells: worked.cells, distance: raster(worked.distance), quality: raster(worked.quality) };
+  const whole = { ...worked, distance: raster(worked.distance), quality: raster(worked.quality) };
   return { chart: chartFrom(surface, shapes, whole, laid.cleaning), proposed: laid.proposed ? laid.rings : null };
 }
 /** No file takes longer to read, ms; some that are damaged never end. */

@@ -12,7 +12,7 @@ import {
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
-import { isTidal, sortOf, usualCourse } from '@restless-shoal/core/lake';
+import { sortOf, usualCourse } from '@restless-shoal/core/lake';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
 import { zoneOffset } from '@restless-shoal/core/units';
@@ -84,7 +84,6 @@ export async function buildWaterChart(
       settings: water.cleaning ?? {},
       levels,
       altitude: water.altitude_m,
-      tidal: tide !== null || isTidal(water.kind),
       sort: sortOf(water.kind, tide !== null),
       currents: readings.flatMap((r) =>
         r.current_to_deg === null || !r.current_speed_ms || r.latitude === null || r.longitude === null

@@ -19,7 +19,6 @@ import {
   type SoundingColumns,
   type Surface,
   type WaterNature,
-  type WaterSort,
   type Worked,
 } from '@restless-shoal/core/chart';
 import {
@@ -59,6 +58,7 @@ import {
   type Stop,
   type TrackFix,
 } from '@restless-shoal/core/logbook';
+import type { WaterSort } from '@restless-shoal/core/lake';
 import type { DemoName } from '@restless-shoal/core/contract';
 import type { SpeciesProfile } from '@restless-shoal/core/species';
 import type { MessagePort } from 'node:worker_threads';
@@ -82,7 +82,6 @@ export interface ChartTask extends WithPort {
   settings: CleanSettings;
   levels: LevelReading[];
   altitude: number | null;
-  tidal: boolean;
   sort: WaterSort;
   /** Currents read on a river, degrees true. */
   currents: { latitude: number; longitude: number; set: number }[];
@@ -139,7 +138,7 @@ export function bottom(task: ChartTask): LaidBottom | null {
   const cleaned = cleanSoundings({ time, x, y, depth, hardness: own.hardness, temperature, survey }, task.settings, {
     levels: task.levels,
     altitude: task.altitude,
-    tidal: task.tidal,
+    tidal: task.sort === 'coast',
   });
   const strayed = task.soundings.count - n;
   if (strayed) {
@@ -190,7 +189,7 @@ const whole = (surface: Surface): Surface => ({ ...surface, depth: raster(surfac
 
 /** Names the shapes of a bottom. */
 export const shapes = ({ surface, nature, port }: Pick<LaidBottom, 'surface' | 'nature'> & WithPort): ChartFeature[] =>
-  shapesOf(whole(surface), (share) => port?.postMessage({ share, words: 'reading the shape of the bottom' }), nature);
+  shapesOf(whole(surface), (share) => port?.postMessage({ share, words: 'reading the shape of the bottom' }), nature.sort);
 
 /** Works out the cells of a bottom, and how far it can be relied on. */
 export const cells = ({ surface, rings, cover, nature }: LaidBottom): Worked => cellsOf(whole(surface), rings, cover, nature);

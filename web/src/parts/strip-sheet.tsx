@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { sortOf } from '@restless-shoal/core/lake';
 import { fromUnit, metric, toUnit, type UnitSystem } from '@restless-shoal/core/units';
 import { useUnits } from '../state/units';
 import { useWaterState } from '../state/water';
@@ -75,7 +74,7 @@ function Slider({ label, kind, unit: after = '', min: least, max: most, step, va
 
 /** Where the conditions are changed by hand: the whole application then answers what if. */
 export function StripSheet({ onClose }: { onClose: () => void }) {
-  const { water, conditions, day, said, whatIf, setWhatIf } = useWaterState();
+  const { water, sort, conditions, day, said, whatIf, setWhatIf } = useWaterState();
   const units = useUnits();
   const [line, setLine] = useState(
     whatIf.thermoclineSet ?? { top: day.column.thermocline?.top ?? 5, bottom: day.column.thermocline?.bottom ?? 7 },
@@ -136,7 +135,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
         value={conditions.windSpeed}
         onChange={(windSpeed) => set({ windSpeed })}
       />
-      {sortOf(water.kind, water.tide != null) === 'river' && (
+      {sort === 'river' && (
         <>
           <Slider
             label={msg('stripSheet.current')}
@@ -183,7 +182,7 @@ export function StripSheet({ onClose }: { onClose: () => void }) {
           />
         </>
       )}
-      {sortOf(water.kind, water.tide != null) === 'lake' && (
+      {sort === 'lake' && (
         <fieldset className="mt-2 border-t border-line pt-2">
           <label className="flex items-center gap-3 py-1.5">
             <input

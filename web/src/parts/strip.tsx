@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { ChevronDown } from 'lucide-react';
-import { oxygenHoldsTo, sortOf } from '@restless-shoal/core/lake';
+import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { tideOf, tideState } from '@restless-shoal/core/tide';
 import { useNavigate } from 'react-router';
 import type { WaterSummary } from '../api/queries';
@@ -51,7 +51,7 @@ const ALL = 'all';
 
 /** The conditions everything else is computed for. Press any of them to ask what if. */
 export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: (id: string) => void }) {
-  const { water, species, speciesKnown, setSpecies, conditions, day, season, whatIf, setWhatIf, readAt, running } = useWaterState();
+  const { water, species, speciesKnown, setSpecies, conditions, day, sort, season, whatIf, setWhatIf, readAt, running } = useWaterState();
   const units = useUnits();
   const navigate = useNavigate();
   const [open, setOpen] = useState(false);
@@ -69,7 +69,6 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const zone = water.time_zone;
   const line = day.column.thermocline;
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
-  const sort = sortOf(water.kind, water.tide != null);
   const minute = Math.floor(conditions.at.getTime() / 60_000);
   const tide = useMemo(() => {
     const found = tideOf(water.tide);

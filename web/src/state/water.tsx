@@ -15,7 +15,7 @@ import {
   type Day,
   type WaterFrame,
 } from '@restless-shoal/core/forecast';
-import { usualCourse, type UsualCourse } from '@restless-shoal/core/lake';
+import { usualCourse, type UsualCourse, type WaterSort } from '@restless-shoal/core/lake';
 import { metricPlane, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import { likelyTarget, readDepthRule, seasonOf, type Season, type SpeciesProfile } from '@restless-shoal/core/species';
 import { appliedLog, ofLog, since } from '../offline/apply';
@@ -43,6 +43,8 @@ export interface WaterState {
   setSpecies: (name: string) => void;
   conditions: Conditions;
   day: Day;
+  /** What the water is: what is of a lake alone is said of no other. */
+  sort: WaterSort;
   /** The season of the species: its stage, the year, what comes next. */
   season: Season;
   /** This water's own usual surface temperatures. */
@@ -192,6 +194,7 @@ export function WaterProvider({ id, children }: { id: string; children: ReactNod
       },
       conditions,
       day,
+      sort: day.sort,
       season: seasonOf(species, {
         at,
         surface: conditions.surface,

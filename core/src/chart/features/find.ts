@@ -1,4 +1,5 @@
 import type { Raster } from '../../geo';
+import type { WaterSort } from '../../lake';
 import { findBlobs, scalesOf, type Blob } from './blobs';
 import { findChannels } from './channels';
 import { blur, fieldOf, gradientAt, ringArea, valueAt, type Field } from './field';
@@ -7,7 +8,7 @@ import { findHardEdges } from './hard-edges';
 import { findLedges } from './ledges';
 import { findNoses } from './noses';
 import { findSaddles } from './saddles';
-import { confidenceOf, type ChartFeature, type FeatureKind, type WaterSort } from './types';
+import { confidenceOf, type ChartFeature, type FeatureKind } from './types';
 
 /** Scales at which humps and holes are looked for, m. */
 const SIGMAS = [9, 13, 19, 27, 38, 54];

@@ -1,4 +1,4 @@
 /** Shapes of the bottom that hold fish, with names and edges. */
 export { findFeatures } from './find';
-export { FEATURE_KINDS, type ChartFeature, type FeatureKind, type WaterSort } from './types';
+export { FEATURE_KINDS, type ChartFeature, type FeatureKind } from './types';
 export { fieldOf, type Field } from './field';

@@ -23,9 +23,6 @@ export const FEATURE_KINDS = [
   'eddy',
   'seam',
 ] as const;
-
-/** What water a bottom lies under: it names some shapes, and how they are told apart. */
-export type WaterSort = 'lake' | 'coast' | 'river';
 export type FeatureKind = (typeof FEATURE_KINDS)[number];
 
 /** A shape of the bottom with a name and an edge, in metres of the water's plane. */

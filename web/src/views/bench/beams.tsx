@@ -1,4 +1,3 @@
-import { sortOf } from '@restless-shoal/core/lake';
 import { useRef, type PointerEvent } from 'react';
 import {
   absorption,
@@ -34,8 +33,8 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** What a cone shows and hides, true to scale, and what follows from it. */
 export function Beams() {
-  const { day, water } = useWaterState();
-  const sea = sortOf(water.kind, water.tide != null) === 'coast';
+  const { day, sort } = useWaterState();
+  const sea = sort === 'coast';
   const rig = useRig();
   const temperature = day.conditions.surface;
   const [set, change] = useKept('bench beams', USUAL);

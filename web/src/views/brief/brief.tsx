@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { metricPlane, outlineToRings } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
-import { sortOf, lowLight, type ProfileSample } from '@restless-shoal/core/lake';
+import { lowLight, type ProfileSample } from '@restless-shoal/core/lake';
 import { isSqueezed } from '@restless-shoal/core/species';
 import { keepAndSend } from '../../offline/device';
 import { clockInZone, compass, inZone, percent } from '../../parts/format';
@@ -81,7 +81,7 @@ function useLogProfile(): (samples: ProfileSample[]) => Promise<void> {
 /** Before launch: which depths can hold fish today, how much of the water is left, what each strategy suggests. */
 export function Brief() {
   const state = useWaterState();
-  const { chart, species, water, day, conditions, season, course, frame } = state;
+  const { chart, species, water, day, sort, conditions, season, course, frame } = state;
   const { answer, failed } = useBrief();
   const logProfile = useLogProfile();
   const [typing, setTyping] = useState(false);
@@ -104,7 +104,6 @@ export function Brief() {
   const { window, share, strategies, waves, heat } = answer;
   const zone = water.time_zone;
   // Layers that last for a season and their stability are of lakes.
-  const sort = sortOf(water.kind, water.tide != null);
   const { measuredTo, modelled, diurnal } = day.column;
   const notes = [
     ...(Math.abs(day.level) >= 0.1 ? [msg('brief.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })] : []),

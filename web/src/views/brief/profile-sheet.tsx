@@ -1,4 +1,3 @@
-import { sortOf } from '@restless-shoal/core/lake';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
@@ -86,7 +85,7 @@ const RULE = [
 
 /** This water's own copy of a species profile, and its depth rule: both can be edited, both say where they come from. */
 export function ProfileSheet({ onClose }: { onClose: () => void }) {
-  const { water, species } = useWaterState();
+  const { water, species, sort } = useWaterState();
   const queries = useQueryClient();
   const [profile, setProfile] = useState<Record<string, string>>(() =>
     Object.fromEntries(FIELDS.map((f) => [f.key, String(f.get(species))])),
@@ -96,7 +95,7 @@ export function ProfileSheet({ onClose }: { onClose: () => void }) {
     Object.fromEntries(Object.entries(readDepthRule(water.rules, water.kind)).map(([k, v]) => [k, String(v)])),
   );
   // A rule of lakes: on other waters it is shown where somebody has set it.
-  const ruled = water.rules != null || sortOf(water.kind, water.tide != null) === 'lake';
+  const ruled = water.rules != null || sort === 'lake';
   const [failed, setFailed] = useState<string | null>(null);
   const save = async (): Promise<void> => {
     const wrong = [

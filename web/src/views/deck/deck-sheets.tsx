@@ -1,4 +1,3 @@
-import { runs } from '@restless-shoal/core/lake';
 import { lazy, Suspense, useMemo } from 'react';
 import type { TrackFix } from '@restless-shoal/core/logbook';
 import { usePlan } from '../../state/use-plan';
@@ -46,7 +45,7 @@ export function DeckSheets({
   /** Where to go, by the key of a place of the plan. */
   onGo: (key: string) => void;
 }) {
-  const { water, chart, day, running, log: waterLog } = useWaterState();
+  const { water, chart, day, sort, running, log: waterLog } = useWaterState();
   const { source, recorded, flushTrack } = useBoatState();
   const plan = usePlan(water.id);
   const close = (): void => onSheet(null);
@@ -71,7 +70,7 @@ export function DeckSheets({
           <BoatSheet source={source} water={water.id} chart={chart} thermocline={day.column.thermocline} onClose={close} />
         </Suspense>
       )}
-      {sheet === 'water' && <ConditionsForm running={runs(water.kind, water.tide != null)} onSave={log.read} onClose={close} />}
+      {sheet === 'water' && <ConditionsForm running={sort !== 'lake'} onSave={log.read} onClose={close} />}
       {sheet === 'bag' && running && (
         <Dialog title={msg('deckSheets.bag')} onClose={close}>
           <Bag

@@ -1,7 +1,7 @@
 import { AudioWaveform, CircleDot } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { metricPlane } from '@restless-shoal/core/geo';
-import { oxygenHoldsTo, sortOf } from '@restless-shoal/core/lake';
+import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { useDayPlan, usePlan } from '../../state/use-plan';
 import { compass } from '../../parts/format';
 import { Segments } from '../../parts/segments';
@@ -70,7 +70,7 @@ export function Deck() {
 
 /** The Deck while a trip runs. What is chosen on it is one state; what was logged comes from the log. */
 function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; onDeleted: (back: () => Promise<void>) => void }) {
-  const { water, chart, species, day, conditions, running } = useWaterState();
+  const { water, chart, species, day, sort, conditions, running } = useWaterState();
   const { source, view, setView, looking, setLooking, mode, setDoing, recorded, echoes } = useBoatState();
   const { boat } = source;
   const frame = useRef<HTMLDivElement>(null);
@@ -213,12 +213,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
         stopPanel
       ) : (
         <>
-          <KindChoice
-            kind={kind}
-            columns={layout.kinds}
-            layered={sortOf(water.kind, water.tide != null) === 'lake'}
-            onChoose={(next) => act({ type: 'kind', kind: next })}
-          />
+          <KindChoice kind={kind} columns={layout.kinds} layered={sort === 'lake'} onChoose={(next) => act({ type: 'kind', kind: next })} />
           {kind === 'fish' && (
             <CountChoice
               count={count}

@@ -1,4 +1,3 @@
-import { runs } from '@restless-shoal/core/lake';
 import { MapPin } from 'lucide-react';
 import type { Dispatch, SetStateAction } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -65,7 +64,7 @@ export function TripSheets({
   log: ReturnType<typeof useTripLog>;
   attempt: (work: Promise<void>) => Promise<void>;
 }) {
-  const { water } = useWaterState();
+  const { water, sort } = useWaterState();
   const navigate = useNavigate();
   const [address] = useSearchParams();
   const spots = useSpots(water.id);
@@ -151,7 +150,7 @@ export function TripSheets({
       {open?.what === 'reading' && (
         <ConditionsForm
           reading={open.reading}
-          running={runs(water.kind, water.tide != null)}
+          running={sort !== 'lake'}
           onSave={(read) =>
             open.reading
               ? log.change(
