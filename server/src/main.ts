@@ -1,6 +1,6 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { FormatError } from '@restless-shoal/core/formats';
-import { BLUR_SIZES } from '@restless-shoal/core/geo';
+import { blurOf, BLURS } from '@restless-shoal/core/geo';
 import { readTime } from '@restless-shoal/core/logbook';
 import { defaultData, openContext } from './cli/context';
 import { databaseTrouble } from './db/pool';
@@ -17,7 +17,7 @@ const USAGE = `usage:
   ./shoal certificate [NAME|ADDRESS...] [--data DIR]
   ./shoal password [--data DIR]
   ./shoal import   --water NAME [--create] [--update] [--mapping FILE.json] [--data DIR] FILE|FOLDER|ZIP...
-  ./shoal export   --water NAME --to FOLDER [--blur METRES] [--data DIR]
+  ./shoal export   --water NAME --to FOLDER [--blur METRES|areas] [--data DIR]
   ./shoal forecast --water NAME --species NAME --at TIME [--conditions FILE.csv] [--profile FILE.csv] --out FILE.csv [--data DIR]
   ./shoal backup   FILE.zip [--data DIR]
   ./shoal restore  FILE.zip [--data DIR]
@@ -71,20 +71,27 @@ async function importFiles(args: string[]): Promise<void> {
     create: { type: 'boolean' },
     update: { type: 'boolean' },
     mapping: { type: 'string' },
+    from: { type: 'string' },
+    within: { type: 'string' },
   });
   const water = given(values.water, 'water');
   if (!positionals.length) throw new UsageError('name at least one file, folder or ZIP');
+  const within = values.within === undefined ? null : Number(values.within);
+  if (within !== null && !(within >= 0 && within <= 100_000)) throw new UsageError('--within is how far marks may lie off, 0 to 100000 m');
+  if (within !== null && !values.from) throw new UsageError('--within is said of marks of others: --from NAME says whose');
+  const from = values.from?.trim() ? { name: values.from.trim().slice(0, 120), within_m: within } : undefined;
   const { importCommand } = await import('./cli/import');
   await withContext(values.data, (context) =>
-    importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update) }, values.mapping),
+    importCommand(context, positionals, { water, create: Boolean(values.create), update: Boolean(values.update), from }, values.mapping),
   );
 }
 
 async function exportWater(args: string[]): Promise<void> {
   const { values, positionals } = words(args, { water: { type: 'string' }, to: { type: 'string' }, blur: { type: 'string' } });
   if (positionals.length) throw new UsageError(`"${positionals[0]}" is not understood`);
-  const blur = BLUR_SIZES.find((size) => String(size) === values.blur) ?? null;
-  if (values.blur !== undefined && blur === null) throw new UsageError(`--blur is one of ${BLUR_SIZES.join(', ')} (metres)`);
+  const blur = blurOf(values.blur) ?? null;
+  if (values.blur !== undefined && blur === null)
+    throw new UsageError(`--blur is one of ${BLURS.join(', ')} (metres, or areas drawn on the Chart)`);
   const [water, to] = [given(values.water, 'water'), given(values.to, 'to')];
   const { exportCommand } = await import('./cli/export');
   await withContext(values.data, (context) => exportCommand(context, water, to, blur));

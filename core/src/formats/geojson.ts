@@ -57,11 +57,18 @@ export function readCover(text: string, file: string, report: FileReport): Cover
         height_m: numberIn(feature.properties?.height_m, 0, 1000),
         speed_limit_ms: numberIn(feature.properties?.speed_limit_ms, 0.1, 100),
         placed_on: /^\d{4}-\d\d-\d\d$/.test(String(feature.properties?.placed_on)) ? String(feature.properties!.placed_on) : null,
+        ...sentBy(feature.properties),
         geometry: feature.geometry,
       });
     }
   });
   return out;
+}
+
+/** Who a feature is from and how far off it may lie, where it says so. */
+function sentBy(properties: Feature['properties']): Pick<CoverFeature, 'source' | 'within_m'> {
+  const source = typeof properties?.source === 'string' ? properties.source.trim().slice(0, 120) : '';
+  return source ? { source, within_m: numberIn(properties!.within_m, 0, 100_000) } : {};
 }
 
 const numberIn = (value: unknown, min: number, max: number): number | null =>

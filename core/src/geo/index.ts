@@ -1,7 +1,7 @@
 /** Positions (WGS 84 degrees), distances, the water's metric grid (UTM), polygons and rasters. */
 export { distance, bearing, destination, type LatLon } from './sphere';
 export { readPosition } from './read-position';
-export { BLUR_SIZES, blurCell, blurred, type BlurSize } from './blur';
+export { areaAt, BLUR_SIZES, blurCell, blurOf, blurred, BLURS, middleOfArea, type Blur, type BlurSize, type NamedArea } from './blur';
 export { metricPlane, utmZone, utmEpsg, distanceToSegment, lineLength, type MetricPlane, type Point } from './plane';
 export {
   geometryFault,

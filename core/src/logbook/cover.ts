@@ -1,10 +1,11 @@
 import type { Geometry } from 'geojson';
+import { outlineToRings, type LatLon, type NamedArea, type Point } from '../geo';
 
-export const COVER_KINDS = ['cover', 'weed', 'hard', 'hazard', 'access', 'mark', 'zone'] as const;
+export const COVER_KINDS = ['cover', 'weed', 'hard', 'hazard', 'access', 'mark', 'zone', 'area'] as const;
 
 /**
  * Cover as logged or drawn: its kind (cover, weed, hard, hazard, access; a mark is a place somebody noted, in no
- * analysis; a zone is where a speed limit holds), what it is, and where (WGS 84).
+ * analysis; a zone is where a speed limit holds; an area is part of the water by the name that others are told), what it is, and where (WGS 84).
  */
 export interface CoverFeature {
   kind: string;
@@ -17,5 +18,17 @@ export interface CoverFeature {
   speed_limit_ms?: number | null;
   /** Day it was put there or seen, as in 2026-05-02. */
   placed_on?: string | null;
+  /** Who it is from, where it is not its owner's own: a mark that somebody sent. */
+  source?: string | null;
+  /** How far off it may lie, m, where it is from others and they said so. */
+  within_m?: number | null;
   geometry: Geometry;
 }
+
+/** Areas that the owner of a water has drawn and named for others, in its plane. Those that others sent are not among them. */
+export const namedAreas = (cover: readonly CoverFeature[], toMetric: (at: LatLon) => Point): NamedArea[] =>
+  cover.flatMap(({ kind, name, source, geometry }) =>
+    kind === 'area' && name && source == null && /Polygon$/.test(geometry.type)
+      ? [{ name, rings: outlineToRings(geometry, (longitude, latitude) => toMetric({ latitude, longitude })) }]
+      : [],
+  );

@@ -1,6 +1,18 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { blurCell, blurred, BLUR_SIZES, distance, metricPlane, utmEpsg } from '../../src/geo';
+import {
+  areaAt,
+  blurCell,
+  blurred,
+  BLUR_SIZES,
+  distance,
+  insideRings,
+  metricPlane,
+  middleOfArea,
+  utmEpsg,
+  type NamedArea,
+  type Point,
+} from '../../src/geo';
 
 const place = fc.record({
   latitude: fc.double({ min: -70, max: 70, noNaN: true }),
@@ -56,5 +68,44 @@ describe('a blurred place', () => {
           }
       }),
     );
+  });
+});
+
+describe('a place said as an area', () => {
+  /** A polygon round a middle, its corners as near and far as they like. */
+  const areas = fc.array(fc.double({ min: 20, max: 900, noNaN: true }), { minLength: 3, maxLength: 14 }).map((radii): NamedArea => {
+    const ring = radii.map((r, k): Point => {
+      const angle = (2 * Math.PI * k) / radii.length;
+      return [4000 + r * Math.cos(angle), 7000 + r * Math.sin(angle)];
+    });
+    return { name: 'North arm', rings: [ring] };
+  });
+
+  it('is one place inside it, whatever its form, and no corner lies farther than it says', () => {
+    fc.assert(
+      fc.property(areas, (area) => {
+        const { at, within } = middleOfArea(area);
+        expect(insideRings(area.rings, ...at)).to.equal(true);
+        for (const corner of area.rings[0]) expect(Math.hypot(corner[0] - at[0], corner[1] - at[1])).to.be.at.most(within);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('lies in a horseshoe, not in what it bends round; of an area in pieces in the largest, and not in a hole', () => {
+    const square = (x: number, y: number, side: number): Point[] => [[x, y], [x + side, y], [x + side, y + side], [x, y + side]]; // prettier-ignore
+    const horseshoe: Point[] = [[0, 0], [300, 0], [300, 300], [200, 300], [200, 100], [100, 100], [100, 300], [0, 300]]; // prettier-ignore
+    for (const rings of [[horseshoe], [square(0, 0, 10), square(100, 500, 90)], [square(0, 0, 100), square(30, 30, 40)]])
+      expect(insideRings(rings, ...middleOfArea({ name: 'Bay', rings }).at), JSON.stringify(rings)).to.equal(true);
+  });
+
+  it('is that of the smallest that holds it, however they are listed, and of none outside of all', () => {
+    const square = (name: string, side: number): NamedArea => ({ name, rings: [[[0, 0], [side, 0], [side, side], [0, side]]] }); // prettier-ignore
+    const list = [square('Lake', 1000), square('Bay', 100), square('Arm', 400)];
+    for (const order of [list, list.toReversed()]) {
+      expect(areaAt(order, [50, 50])?.name).to.equal('Bay');
+      expect(areaAt(order, [200, 50])?.name).to.equal('Arm');
+      expect(areaAt(order, [2000, 50])).to.equal(null);
+    }
   });
 });

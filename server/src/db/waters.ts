@@ -168,7 +168,7 @@ export const archiveWater = async (db: Queryable, id: string, archived: boolean)
 export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeature & { id: number })[]> =>
   (
     await db.query<CoverFeature & { id: number }>(
-      'SELECT id, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry FROM covers WHERE water_id = $1 ORDER BY id',
+      'SELECT id, kind, cover, name, height_m, speed_limit_ms, placed_on, source, within_m, geometry FROM covers WHERE water_id = $1 ORDER BY id',
       [water],
     )
   ).rows;
@@ -177,9 +177,9 @@ export const coverOf = async (db: Queryable, water: string): Promise<(CoverFeatu
 export async function addCover(db: Queryable, water: string, features: CoverFeature[]): Promise<number> {
   if (!features.length) return 0;
   const result = await db.query(
-    `INSERT INTO covers (water_id, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry)
-     SELECT $1, kind, cover, name, height_m, speed_limit_ms, placed_on, geometry
-       FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, name text, height_m real, speed_limit_ms real, placed_on date, geometry jsonb) ON CONFLICT DO NOTHING`,
+    `INSERT INTO covers (water_id, kind, cover, name, height_m, speed_limit_ms, placed_on, source, within_m, geometry)
+     SELECT $1, kind, cover, name, height_m, speed_limit_ms, placed_on, source, within_m, geometry
+       FROM jsonb_to_recordset($2::jsonb) AS f(kind text, cover text, name text, height_m real, speed_limit_ms real, placed_on date, source text, within_m real, geometry jsonb) ON CONFLICT DO NOTHING`,
     [water, JSON.stringify(features)],
   );
   return result.rowCount ?? 0;
@@ -188,6 +188,10 @@ export async function addCover(db: Queryable, water: string, features: CoverFeat
 /** @returns whether there was such a thing */
 export const removeCover = async (db: Queryable, water: string, id: number): Promise<boolean> =>
   ((await db.query('DELETE FROM covers WHERE water_id = $1 AND id = $2', [water, id])).rowCount ?? 0) > 0;
+
+/** Takes away what somebody else sent. @returns whether there was any */
+export const removeSentCover = async (db: Queryable, water: string, source: string): Promise<boolean> =>
+  ((await db.query('DELETE FROM covers WHERE water_id = $1 AND source = $2', [water, source])).rowCount ?? 0) > 0;
 
 /** What a water's copy of a shipped profile lacks because it was made by an earlier version, from the profile as it ships now. */
 function withNewFields(own: SpeciesProfile, shipped: SpeciesProfile | undefined): SpeciesProfile {

@@ -90,7 +90,7 @@ export const outlineGeoJson = (name: string, outline: Geometry): string =>
 
 export const coverGeoJson = (cover: CoverFeature[]): string =>
   collection(
-    cover.map(({ kind, cover: what, name, height_m, speed_limit_ms, placed_on, geometry }) => ({
+    cover.map(({ kind, cover: what, name, height_m, speed_limit_ms, placed_on, source, within_m, geometry }) => ({
       type: 'Feature',
       properties: {
         kind,
@@ -99,6 +99,8 @@ export const coverGeoJson = (cover: CoverFeature[]): string =>
         ...(height_m != null && { height_m }),
         ...(speed_limit_ms != null && { speed_limit_ms }),
         ...(placed_on != null && { placed_on }),
+        ...(source != null && { source }),
+        ...(within_m != null && { within_m }),
       },
       geometry,
     })),
@@ -115,7 +117,7 @@ export function marksGpx(name: string, contacts: Contact[], cover: CoverFeature[
     time: c.time,
     words: c.notes ?? '',
   }));
-  for (const { kind, cover: what, name: called, geometry } of cover)
+  for (const { kind, cover: what, name: called, source, within_m, geometry } of cover)
     if (geometry.type === 'Point')
       places.push({
         latitude: geometry.coordinates[1],
@@ -123,6 +125,7 @@ export function marksGpx(name: string, contacts: Contact[], cover: CoverFeature[
         name: called ?? what ?? kind,
         type: kind,
         depth: null,
+        words: source ? [`From ${source}`, within_m && `good to ${Math.round(within_m)} m`].filter(Boolean).join(', ') : '',
       });
   return gpxOf(name, places);
 }
