@@ -41,6 +41,7 @@ export const WAYS: [method: string, path: string, body: Body | null][] = [
     `/trips/{trip}/outlooks/{any}`,
     { species: 'zander', at: 1, columns: [1], rows: [1], chances: [0.2], places: [{ name: 'Hump', chance: 0.3, cells: [[1, 1]] }] },
   ],
+  ['DELETE', `/waters/{water}/cover?source=nobody`, null],
   ['POST', `/imports`, null],
   ['PUT', `/feed`, null],
   ['DELETE', `/jobs/{any}`, null],

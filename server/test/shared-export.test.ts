@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { blurCell, BLUR_SIZES, destination, distance, metricPlane, utmEpsg } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
@@ -130,10 +130,87 @@ describe('a log for others', () => {
     expect((await fetch(`${server.url}/api/waters/${water}/export/shared.zip?blur=7`)).status).to.equal(400);
   });
 
-  it('can be read by whoever gets it', async () => {
+  it('says an area that the owner has drawn and named instead of a square: for every mark the same place, and no other name', async () => {
+    const around = (metres: number, name: string): object => ({
+      kind: 'area',
+      cover: null,
+      name,
+      geometry: {
+        type: 'Polygon',
+        coordinates: [[45, 135, 225, 315, 45].map((b) => destination(SPOT, b, metres)).map(({ latitude, longitude }) => [longitude, latitude])], // prettier-ignore
+      },
+    });
+    for (const area of [around(900, 'North arm'), around(2500, 'All of the lake')]) await send(`/waters/${water}/cover`, 'POST', area);
+    const into = join(files.path, 'areas');
+    const { code, text } = await command('export', '--water', 'Long Mere', '--to', into, '--blur', 'areas', '--data', data.path);
+    expect(code, text).to.equal(0);
+    const contacts = placesIn(readFileSync(join(into, 'contacts.csv'), 'utf8'));
+    expect(contacts).to.have.length(MARKS);
+    expect(new Set(contacts.map((p) => JSON.stringify(p))).size).to.equal(1);
+    // The middle of the area; that the spot is its middle too is how the test drew it.
+    const marks = JSON.parse(readFileSync(join(into, 'marks.geojson'), 'utf8')) as {
+      features: { properties: { area: string; within_m: number } }[];
+    };
+    for (const { properties } of marks.features) expect(properties.area).to.equal('North arm');
+    expect(marks.features[0].properties.within_m).to.be.within(880, 920);
+    const cover = readFileSync(join(into, 'cover.geojson'), 'utf8');
+    expect(cover).to.include('North arm').and.to.not.include('All of the lake');
+  });
+
+  it("is read as marks of somebody else: with how far off they may lie, and as no trip, look or catch of one's own", async () => {
     const into = temporaryFolder();
     const { code, text } = await command('import', '--water', 'Theirs', '--create', folder(1000), '--data', into.path);
-    into.remove();
     expect(code, text).to.equal(0);
+    const theirs = await serve(into.path);
+    try {
+      const [{ id }] = (await (await fetch(`${theirs.url}/api/waters`)).json()) as { id: string }[];
+      const { cover } = (await (await fetch(`${theirs.url}/api/waters/${id}`)).json()) as {
+        cover: { kind: string; name: string; source: string; within_m: number }[];
+      };
+      expect(cover.length).to.be.within(1, 4);
+      for (const mark of cover) expect(mark).to.deep.include({ kind: 'mark', source: 'others', within_m: 708 });
+      expect(cover.reduce((n, m) => n + Number(/perch(?: × (\d+))?/.exec(m.name)?.[1] ?? 1), 0)).to.equal(MARKS);
+      const { trips } = (await (await fetch(`${theirs.url}/api/waters/${id}/log`)).json()) as { trips: object[] };
+      expect(trips).to.have.length(0);
+    } finally {
+      await theirs.stop();
+      into.remove();
+    }
+  });
+
+  it('of a plotter: waypoints with whose they are, whatever their words; its tracks are left, and the same file adds nothing again', async () => {
+    const into = temporaryFolder();
+    const gpx = join(into.path, 'friend.gpx');
+    const [a, b] = [destination(SPOT, 90, 300), destination(SPOT, 180, 400)];
+    const point = (tag: string, p: typeof a, more: string): string => `<${tag} lat="${p.latitude}" lon="${p.longitude}">${more}</${tag}>`;
+    writeFileSync(
+      gpx,
+      `<gpx version="1.1" creator="plotter">${point('wpt', a, '<name>Old timber</name>')}${point('wpt', b, '<name>Zander corner</name>')}<trk><trkseg>${[
+        0, 1, 2,
+      ]
+        .map((k) =>
+          point('trkpt', destination(SPOT, 0, 20 * k), `<time>2026-05-02T06:00:0${k}Z</time><extensions><depth>5</depth></extensions>`),
+        )
+        .join('')}</trkseg></trk></gpx>`,
+    );
+    const bring = (): ReturnType<typeof command> => command('import', '--water', 'Theirs', '--create', gpx, '--from', 'Fred', '--within', '30', '--data', into.path); // prettier-ignore
+    const first = await bring();
+    expect(first.code, first.text).to.equal(0);
+    expect(first.text).to.include('read 2, added 2');
+    expect((await bring()).text).to.include('read 2, added 0, known already 2');
+    const out = join(into.path, 'out');
+    expect((await command('export', '--water', 'Theirs', '--to', out, '--data', into.path)).code).to.equal(0);
+    const cover = JSON.parse(readFileSync(join(out, 'cover.geojson'), 'utf8')) as { features: { properties: object }[] };
+    expect(cover.features.map((f) => f.properties)).to.deep.equal([
+      { kind: 'mark', cover: null, name: 'Old timber', source: 'Fred', within_m: 30 },
+      { kind: 'mark', cover: null, name: 'Zander corner', source: 'Fred', within_m: 30 },
+    ]);
+    expect(readFileSync(join(out, 'soundings.csv'), 'utf8').trim().split('\n'), 'a header alone').to.have.length(1);
+    // What was written is read again as it was.
+    const again = join(into.path, 'again');
+    expect((await command('import', '--water', 'Copy', '--create', out, '--data', into.path)).code).to.equal(0);
+    expect((await command('export', '--water', 'Copy', '--to', again, '--data', into.path)).code).to.equal(0);
+    expect(readFileSync(join(again, 'cover.geojson'), 'utf8')).to.equal(readFileSync(join(out, 'cover.geojson'), 'utf8'));
+    into.remove();
   });
 });

@@ -3,7 +3,7 @@ import type { CleanSettings } from '../chart';
 import type { LookedAt, Outcome, ScoreCard } from '../forecast';
 import type { OutlineGeometry } from '../geo';
 import type { Contact, CoverFeature, Look, ProfileRow, Reading, Response, Stop, TrackFix, Trip } from '../logbook';
-import type { RodHours } from '../patterns';
+import type { RodHours, SpotStop } from '../patterns';
 import type { SpeciesProfile } from '../species';
 import type { TideRecord } from '../tide';
 import type { BackupsState } from './backups';
@@ -224,6 +224,7 @@ export interface Answers {
   'DELETE /waters/:water/tide': Queued;
   'PUT /waters/:water/outline': Queued;
   'POST /waters/:water/cover': Queued;
+  'DELETE /waters/:water/cover': Queued;
   'DELETE /waters/:water/cover/:id': Queued;
   'GET /waters/:water/plan': PlanPlace[];
   'POST /waters/:water/plan': Done;
@@ -232,6 +233,7 @@ export interface Answers {
   'PUT /waters/:water/day-plan': Done;
   'DELETE /waters/:water/day-plan': Done;
   'GET /waters/:water/spots': SpotYield[];
+  'GET /waters/:water/spots/:spot/stops': SpotStop[];
   'PUT /waters/:water/spots/:spot': Done;
   'DELETE /waters/:water/spots/:spot': Done;
   'POST /waters/:water/spots/:spot/restore': Done;

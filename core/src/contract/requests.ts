@@ -125,6 +125,10 @@ export const importing = only({
   mapping: only({ parts: partMappings.required(MISSING), places: mappedPlaces })
     .optional()
     .default(undefined),
+  // Whose marks they are, where they are not one's own.
+  from: only({ name: name(120), within_m: within(0, 100_000).nullable().default(null) })
+    .optional()
+    .default(undefined),
 });
 
 export const outline = only({ outline: object().required(MISSING) });

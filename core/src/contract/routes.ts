@@ -79,6 +79,7 @@ export const ROUTES = {
   'DELETE /waters/:water/tide': { says: 'Takes the tide away.', status: 202 },
   'PUT /waters/:water/outline': { says: 'Sets the shore.', takes: requests.outline, status: 202 },
   'POST /waters/:water/cover': { says: 'Adds cover or a hazard.', takes: schemas.cover, status: 202 },
+  'DELETE /waters/:water/cover': { says: 'Takes all away that somebody else sent.', query: ['source'], status: 202 },
   'DELETE /waters/:water/cover/:id': { says: 'Takes cover away.', status: 202 },
   'GET /waters/:water/export/:file': {
     says: 'One file of an export, all as water.zip, or as shared.zip what others may have, places blurred to so many metres.',
@@ -95,6 +96,7 @@ export const ROUTES = {
   },
   'DELETE /waters/:water/day-plan': { says: 'Drops the plan of the day.' },
   'GET /waters/:water/spots': { says: 'Spots, with what each yielded.' },
+  'GET /waters/:water/spots/:spot/stops': { says: 'Stops at a spot, with the readings nearest in time.' },
   'PUT /waters/:water/spots/:spot': { says: 'Adds a spot under its client-made id, or changes it.', takes: requests.spot },
   'DELETE /waters/:water/spots/:spot': { says: 'Puts a spot into the trash.' },
   'POST /waters/:water/spots/:spot/restore': { says: 'Takes a spot out of the trash.', takes: requests.asItWas },

@@ -4,9 +4,9 @@ import type { OutlineGeometry } from '@restless-shoal/core/geo';
 import { wantChart } from '../db/charts';
 import type { Pool } from '../db/pool';
 import { soundingColumns, surveysOf } from '../db/soundings';
-import { addCover, describeWater, removeCover, setOutline, waterByName } from '../db/waters';
+import { addCover, describeWater, removeCover, removeSentCover, setOutline, waterByName } from '../db/waters';
 import { sendMade } from './download';
-import { BLUR_SIZES } from '@restless-shoal/core/geo';
+import { blurOf, BLURS } from '@restless-shoal/core/geo';
 import { EXPORT_FILES, exportFile, exportShared, exportZip } from '../export';
 import type { ImportOptions } from '../import/import';
 import { previewImport } from '../import/preview';
@@ -31,8 +31,8 @@ export function chartRoutes(pool: Pool, jobs: Jobs, scratch: string): Router {
   });
   // What an import would do with files that were sent, and what has to be asked first.
   on(router, 'POST /imports/preview', async ({ request, body }) => {
-    const { upload, water, mapping } = body as { upload: string } & ImportOptions;
-    return await previewImport(pool, accountOf(request), await jobs.uploads.sources(upload), { water, mapping });
+    const { upload, water, mapping, from } = body as { upload: string } & ImportOptions;
+    return await previewImport(pool, accountOf(request), await jobs.uploads.sources(upload), { water, mapping, from });
   });
   on(router, 'GET /waters/:water/jobs', async ({ request }) => {
     return await jobs.underWay(accountOf(request), (await waterOf(pool, request)).id);
@@ -86,6 +86,12 @@ export function chartRoutes(pool: Pool, jobs: Jobs, scratch: string): Router {
     await addCover(pool, water.id, [{ placed_on: new Date().toISOString().slice(0, 10), ...feature }]);
     return await rebuilt(accountOf(request), water.id);
   });
+  on(router, 'DELETE /waters/:water/cover', async ({ request }) => {
+    const water = await waterOf(pool, request);
+    const { source } = request.query;
+    if (typeof source !== 'string' || !(await removeSentCover(pool, water.id, source))) throw notFound('cover');
+    return await rebuilt(accountOf(request), water.id);
+  });
   on(router, 'DELETE /waters/:water/cover/:id', async ({ request }) => {
     const water = await waterOf(pool, request);
     if (!/^\d{1,15}$/.test(String(request.params.id)) || !(await removeCover(pool, water.id, Number(request.params.id))))
@@ -101,9 +107,9 @@ export function chartRoutes(pool: Pool, jobs: Jobs, scratch: string): Router {
       return;
     }
     if (file === 'shared.zip') {
-      const size = BLUR_SIZES.find((s) => String(s) === request.query.blur);
-      if (size === undefined) throw new RequestError('field-none-of', { options: BLUR_SIZES.join(', ') }, 'blur');
-      await sendMade(response, scratch, `${name}-for-others.zip`, (path, signal) => exportShared(pool, water, size, path, signal));
+      const blur = blurOf(request.query.blur);
+      if (blur === undefined) throw new RequestError('field-none-of', { options: BLURS.join(', ') }, 'blur');
+      await sendMade(response, scratch, `${name}-for-others.zip`, (path, signal) => exportShared(pool, water, blur, path, signal));
       return;
     }
     if (!(EXPORT_FILES as readonly string[]).includes(file)) throw notFound('file');

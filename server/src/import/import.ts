@@ -24,7 +24,7 @@ import {
   utmEpsg,
   type MetricPlane,
 } from '@restless-shoal/core/geo';
-import { BY_NAME, newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { BY_NAME, newId, RECORD_ORDER, records, type CoverFeature, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { copyRows, emptyMerge, mergeStaged, openStaging, sumOfMerges, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
@@ -35,6 +35,7 @@ import { placesOf, rememberMappings, rememberPlaces } from '../db/spots';
 import { inWords, listedRows, lookInto, mappedRows, namesOf, OpenQuestionsError, outlineInDegrees, partName, readerOf } from './look-into';
 import type { FilePart, PartRow } from './parts';
 import { BELONGS, MERGES, WITH_ID } from './merges';
+import { marksSent, sentCover, sentPlaces, type Sender } from './others';
 import { takePictures } from './pictures';
 import { textOf, type Source } from './sources';
 import { ToldError } from '../told-error';
@@ -45,6 +46,8 @@ export interface ImportOptions {
   update: boolean;
   /** How files of other programs are read, and what place names stand for. */
   mapping?: Pick<Mapping, 'parts' | 'places'>;
+  /** Whose marks they are: only marks are taken from others, and kept apart from one's own looks. */
+  from?: Sender;
   onProgress?: (words: string) => void;
   signal?: AbortSignal;
 }
@@ -95,13 +98,14 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
       if (!options.create) throw new NoSuchWaterError(`there is no water "${options.water}" yet; add --create to make it`);
       water = await createWater(client, account, options.water);
     }
-    const run = new ImportRun(client, water, options);
+    const run = new ImportRun(client, water, { ...options, from: looked.from });
     for (const kind of ['water', 'outline', 'cover'] as const)
       for (const entry of native.filter((e) => e.kind === kind)) await run.describe(kind, entry.source);
     for (const { part, mapping } of used.filter((f) => f.mapping.as === 'outline')) await run.outlineOf(part, mapping);
     for (const record of RECORD_ORDER)
       for (const { kind, source } of native)
-        if (kind === record) await run.record(record, source);
+        if (kind === record) await (looked.from ? run.marksOf(source) : run.record(record, source));
+        else if (record === 'soundings' && kind === 'gpx' && looked.from) await run.waypointsOf(source);
         else if (record === 'soundings' && (kind === 'gpx' || kind === 'nmea')) await run.record(record, source, kind);
     for (const { part, mapping } of used)
       if (mapping.as === 'soundings') await run.soundingsOf(part, mapping);
@@ -166,7 +170,8 @@ class ImportRun {
       report.read = report.used = 1;
       take(await this.takeOutline(readOutline(text, source.name), source.name));
     } else {
-      const features = readCover(text, source.name, report);
+      const read = readCover(text, source.name, report);
+      const features = this.options.from ? sentCover(read, this.options.from) : read;
       merge.added = await addCover(this.client, this.water.id, features);
       merge.same = report.used - merge.added;
       if (merge.added) this.chartStale = true;
@@ -205,11 +210,32 @@ class ImportRun {
 
   /** The points of a map file as cover, hazards and marks. */
   async placesOf(part: FilePart): Promise<void> {
-    const places = part.places ?? [];
+    const places = sentPlaces(part.places ?? [], this.options.from);
     const report = { ...emptyReport(partName(part), 'cover'), read: part.places?.length ?? 0, used: places.length };
     const added = await addCover(this.client, this.water.id, places);
     if (added) this.chartStale = true;
     this.files.push({ report, merge: { ...emptyMerge(), added, same: places.length - added } });
+  }
+
+  /** Contacts of somebody else's log as marks. */
+  async marksOf(source: Source): Promise<void> {
+    const report = emptyReport(source.name, 'cover');
+    const rows: PlacedRow[] = [];
+    for await (const batch of readRecord('contacts', source.bytes(), report)) rows.push(...batch);
+    await this.takeMarks(marksSent(rows, this.options.from!), report);
+  }
+
+  /** Waypoints of somebody else's plotter as marks; his tracks stay his. */
+  async waypointsOf(source: Source): Promise<void> {
+    const waypoints: Waypoint[] = [];
+    for await (const _track of readGpx(source.bytes(), emptyReport(source.name, 'soundings'), waypoints));
+    const report = { ...emptyReport(source.name, 'cover'), read: waypoints.length, used: waypoints.length };
+    await this.takeMarks(sentCover(waypoints.map(coverOfWaypoint), this.options.from!), report);
+  }
+
+  private async takeMarks(marks: CoverFeature[], report: FileReport): Promise<void> {
+    const added = await addCover(this.client, this.water.id, marks);
+    this.files.push({ report, merge: { ...emptyMerge(), added, same: marks.length - added } });
   }
 
   /** A table of positions and depths, read as its mapping says. */

@@ -17,6 +17,7 @@ import { waterByName, type WaterRow } from '../db/waters';
 import { partsOf, toDegreesOf, type FilePart } from './parts';
 import { kindOf, PRODUCT, recordOfName, type Source, type SourceKind } from './sources';
 import type { ImportOptions } from './import';
+import { NOT_TAKEN, OTHERS_FILE, senderOf, type Sender } from './others';
 
 /** A part of another program's file, with how it will be read and what is still open. */
 export interface ForeignPart {
@@ -29,6 +30,8 @@ export interface LookedInto {
   native: { kind: SourceKind; source: Source }[];
   foreign: ForeignPart[];
   passedOver: { file: string; why: string }[];
+  /** Whose marks they are, where they are not one's own. */
+  from?: Sender;
 }
 
 /** Something cannot be known from the files, and nobody is there to be asked. The mapping is left to be completed. */
@@ -115,18 +118,21 @@ export async function lookInto(
   pool: Pool,
   account: string,
   sources: Source[],
-  { water: name, mapping: given }: Pick<ImportOptions, 'water' | 'mapping'>,
+  { water: name, mapping: given, from: named }: Pick<ImportOptions, 'water' | 'mapping' | 'from'>,
 ): Promise<LookedInto> {
-  const out: LookedInto = { native: [], foreign: [], passedOver: [] };
+  const said = sources.find((s) => s.name.toLowerCase() === OTHERS_FILE);
+  const from = named ?? (said && (await senderOf(said)));
+  const out: LookedInto = { native: [], foreign: [], passedOver: [], from };
   const water = await waterByName(pool, account, name);
   const near = middleOf(water);
   // An export of ours holds products beside the records that they are made from.
   const ours = sources.some((s) => /^(soundings|trips)\.csv$/i.test(s.name));
-  const named = sources.some((s) => s.name.toLowerCase() === 'photos.csv');
+  const photos = sources.some((s) => s.name.toLowerCase() === 'photos.csv');
   const parts: { source: Source; part: FilePart; guess: ReturnType<typeof guessPart> }[] = [];
   for (const source of sources) {
+    if (source === said) continue;
     const kind = await kindOf(source, ours);
-    if (kind === 'picture' && !named) {
+    if (kind === 'picture' && !photos) {
       out.passedOver.push({ file: source.name, why: 'a picture, and no photos.csv that names it' });
       continue;
     }
@@ -135,7 +141,7 @@ export async function lookInto(
       else out.native.push({ kind, source });
       continue;
     }
-    if (ours && PRODUCT.test(source.name)) {
+    if ((ours && PRODUCT.test(source.name)) || (said && source.name.toLowerCase() === 'marks.geojson')) {
       out.passedOver.push({ file: source.name, why: 'a product, made from the records' });
       continue;
     }
@@ -169,7 +175,25 @@ export async function lookInto(
     const mapping = told ? { ...told, day: told.day ?? day } : guess.mapping;
     out.foreign.push({ part, mapping, questions: told ? openIn(mapping) : guess.questions });
   }
-  return out;
+  return from ? marksAlone(out) : out;
+}
+
+/** What is taken from others: marks and areas. */
+function marksAlone(looked: LookedInto): LookedInto {
+  const isMark = (kind: SourceKind): boolean => kind === 'gpx' || kind === 'cover' || kind === 'contacts';
+  const left = (file: string): { file: string; why: string } => ({ file, why: NOT_TAKEN });
+  return {
+    ...looked,
+    native: looked.native.filter((n) => isMark(n.kind)),
+    foreign: looked.foreign.flatMap((f) =>
+      f.part.places?.length ? [{ ...f, mapping: { ...f.mapping, as: 'places' as const }, questions: [] }] : [],
+    ),
+    passedOver: [
+      ...looked.passedOver,
+      ...looked.native.filter((n) => !isMark(n.kind)).map((n) => left(n.source.name)),
+      ...looked.foreign.filter((f) => !f.part.places?.length).map((f) => left(partName(f.part))),
+    ],
+  };
 }
 
 /** What a mapping that somebody wrote leaves open. */

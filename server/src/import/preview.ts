@@ -74,7 +74,7 @@ export async function previewImport(
   pool: Pool,
   account: string,
   sources: Source[],
-  options: Pick<ImportOptions, 'water' | 'mapping'>,
+  options: Pick<ImportOptions, 'water' | 'mapping' | 'from'>,
 ): Promise<ImportPreview> {
   const { native, foreign, passedOver } = await lookInto(pool, account, sources, options);
   const water = await waterByName(pool, account, options.water);

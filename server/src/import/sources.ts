@@ -4,6 +4,7 @@ import { csvRows, FormatError } from '@restless-shoal/core/formats';
 import { BY_NAME, COVER_KINDS, records, RECORD_ORDER, type Fields, type RecordName } from '@restless-shoal/core/logbook';
 import { targetOfName } from '@restless-shoal/core/tables';
 import { openZip } from '../zip';
+import { OTHERS_FILE } from './others';
 import { textPart } from './parts/text';
 
 /** One file to be read, wherever it comes from. Its bytes can be read more than once. */
@@ -14,7 +15,7 @@ export interface Source {
   bytes(): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
 }
 
-export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'nmea' | 'picture';
+export type SourceKind = RecordName | 'outline' | 'cover' | 'water' | 'gpx' | 'nmea' | 'picture' | 'others';
 
 /** Products of an export: made from the records, so never read back. */
 export const PRODUCT = /^(contours|features)\.geojson$|\.tiff?$|^marks\.gpx$/i;
@@ -84,6 +85,7 @@ export async function kindOf(source: Source, ours: boolean): Promise<SourceKind 
   const name = source.name.toLowerCase();
   if (PICTURE.test(name)) return 'picture';
   if (name === 'water.json') return 'water';
+  if (name === OTHERS_FILE) return 'others';
   if (name === 'outline.geojson') return 'outline';
   if (name === 'cover.geojson') return 'cover';
   if (ours && PRODUCT.test(name)) return null;
@@ -128,8 +130,12 @@ async function recordByHeader(source: Source, named: RecordName | undefined): Pr
 
 function geoJsonKind(text: string): SourceKind | null {
   try {
-    const json = JSON.parse(text) as { features?: { properties?: { kind?: unknown }; geometry?: { type?: string } }[] };
+    const json = JSON.parse(text) as {
+      features?: { properties?: { kind?: unknown; within_m?: unknown; source?: unknown }; geometry?: { type?: string } }[];
+    };
     const features = json.features ?? [json as never];
+    // Marks that somebody blurred say how far off they may lie; some of them are of weed or a hazard.
+    if (features.some((f) => typeof f.properties?.within_m === 'number' && f.properties.source == null)) return null;
     if (features.some((f) => (COVER_KINDS as readonly unknown[]).includes(f.properties?.kind))) return 'cover';
     // Lines that say how deep they run are no shore, and other systems than degrees have to be asked for.
     const deep = features.some((f) => Object.keys(f.properties ?? {}).some((k) => ['depth', 'elevation'].includes(targetOfName(k))));

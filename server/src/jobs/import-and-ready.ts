@@ -22,6 +22,7 @@ export interface ImportRequest {
   create: boolean;
   update: boolean;
   mapping?: ImportOptions['mapping'];
+  from?: ImportOptions['from'];
 }
 
 /** Imports sources and leaves the water ready: outline, chart, looks. */

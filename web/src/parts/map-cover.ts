@@ -4,13 +4,14 @@ import type { CoverFeature } from '@restless-shoal/core/logbook';
 import type { MapCover } from './water-map';
 
 /** Cover in the water's plane, one entry a spot, line or area. */
-export function mapCover(cover: CoverFeature[], epsg: number): MapCover[] {
+export function mapCover(cover: (CoverFeature & { id?: number })[], epsg: number): MapCover[] {
   const plane = metricPlane(epsg);
   const metres = ([longitude, latitude]: Position): Point => plane.toMetric({ latitude, longitude });
-  return cover.flatMap(({ kind, cover: what, name, geometry }): MapCover[] => {
+  return cover.flatMap(({ id, kind, cover: what, name, source, within_m, geometry }): MapCover[] => {
     const one = (type: MapCover['geometry']['type'], line: Position[]): MapCover => ({
       kind,
       name: name ?? (kind === 'hazard' ? (what ?? null) : null),
+      ...(source != null && { sent: within_m ?? 0, sign: `sent ${id}` }),
       geometry: { type, points: line.map(metres) },
     });
     switch (geometry.type) {
@@ -28,7 +29,7 @@ export function mapCover(cover: CoverFeature[], epsg: number): MapCover[] {
         return geometry.coordinates.map((polygon) => one('Polygon', polygon[0]));
       case 'GeometryCollection':
         return mapCover(
-          geometry.geometries.map((g) => ({ kind, cover: what, name, geometry: g })),
+          geometry.geometries.map((g) => ({ id, kind, cover: what, name, source, within_m, geometry: g })),
           epsg,
         );
     }

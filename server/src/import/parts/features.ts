@@ -85,7 +85,13 @@ export function featureParts(source: Source, features: Feature[], crs: number | 
       const words = ['name', 'description', 'desc', 'type', 'kind'].map((k) => textOfValue(properties[k])).join(' ');
       const name = textOfValue(properties.name ?? properties.Name).slice(0, 200) || null;
       if (!geometryFault({ type: 'Point', coordinates: position }))
-        places.push(coverOfWaypoint({ line, latitude: position[1], longitude: position[0], name, words, depth: null, time: null }));
+        places.push({
+          ...coverOfWaypoint({ line, latitude: position[1], longitude: position[0], name, words, depth: null, time: null }),
+          ...(typeof properties.within_m === 'number' && {
+            name: name ?? (textOfValue(properties.species || properties.kind) || null),
+            within_m: properties.within_m,
+          }),
+        });
     }
   if (points.length) parts.push(spreadPart(source, 'points', points, crs, { places }));
   if (corners.length) {

@@ -9,7 +9,9 @@ import type { KnownPlace, PartMapping, Question } from '@restless-shoal/core/tab
 import { useWaters, waterQuery } from '../../api/queries';
 import { refresh } from '../../state/jobs';
 import { Dialog } from '../dialog';
-import { grouped } from '../format';
+import { grouped, METRES_PER } from '../format';
+import { readNumber } from '../read-number';
+import { useUnits } from '../../state/units';
 import { Progress } from '../progress';
 import { PartCard } from './part-card';
 import { PlaceMatcher } from './place-matcher';
@@ -144,6 +146,7 @@ const SETTLED_MS = 300;
 /** Imports files: sends them, asks what cannot be known from them, watches the import and the build, and shows what became of each. */
 export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   const queries = useQueryClient();
+  const { depth } = useUnits();
   const waters = useWaters().data;
   const outline =
     useQuery({ ...waterQuery(waters?.find((w) => w.name === water)?.id ?? ''), enabled: water !== null && waters !== undefined }).data
@@ -151,6 +154,8 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   const [name, setName] = useState('');
   const [files, setFiles] = useState<File[]>([]);
   const [update, setUpdate] = useState(false);
+  // Whose marks they are, where they are not one's own.
+  const [sent, setSent] = useState<{ name: string; within: string } | null>(null);
   const [stage, setStage] = useState<Step>({ step: 'choose' });
   const [places, setPlaces] = useState<KnownPlace[]>([]);
   // What was asked of each part, by its signature: an answered question stays on the page.
@@ -161,8 +166,16 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   useEffect(() => () => stop.current.abort(), []);
   const into = water ?? name.trim();
 
+  const within = sent?.within.trim() ? readNumber(sent.within) * METRES_PER[depth] : null;
+  const wrong = sent !== null && (!sent.name.trim() || (within !== null && !(within >= 0 && within <= 100_000)));
+  const from = sent ? { name: sent.name.trim(), within_m: within } : undefined;
+
   const look = (upload: string, mapping?: { parts: PartMapping[]; places: KnownPlace[] }): Promise<ImportPreview> =>
-    ask('POST /imports/preview', {}, { body: { upload, water: into, create: false, update: false, ...(mapping ? { mapping } : {}) } });
+    ask(
+      'POST /imports/preview',
+      {},
+      { body: { upload, water: into, create: false, update: false, ...(mapping ? { mapping } : {}), ...(from ? { from } : {}) } },
+    );
   const note = (preview: ImportPreview): void =>
     setAsked((before) => {
       const out = { ...before };
@@ -204,7 +217,16 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
       const { job } = await ask(
         'POST /imports',
         {},
-        { body: { upload, water: into, create: !water, update, ...(parts.length ? { mapping: { parts, places } } : {}) } },
+        {
+          body: {
+            upload,
+            water: into,
+            create: !water,
+            update,
+            ...(parts.length ? { mapping: { parts, places } } : {}),
+            ...(from ? { from } : {}),
+          },
+        },
       );
       for (;;) {
         const state = await ask('GET /jobs/:job', { job });
@@ -366,9 +388,48 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
           <input type="checkbox" className="checkbox" checked={update} onChange={(e) => setUpdate(e.target.checked)} />
           <span>{msg('importSheet.updateExistingRecordsThat')}</span>
         </label>
+        <label className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="checkbox"
+            checked={sent !== null}
+            onChange={(e) => setSent(e.target.checked ? { name: '', within: '' } : null)}
+          />
+          <span>{msg('importSheet.marksOfSomebodyElse')}</span>
+        </label>
+        {sent && (
+          <div className="mt-1 border-l-4 border-line pl-3">
+            <p className="text-sm text-mute">{msg('importSheet.onlyMarksAreTaken')}</p>
+            <div className="mt-2 flex gap-2">
+              <label className="min-w-0 flex-1">
+                <span className="text-sm text-mute">{msg('importSheet.whoTheyAreFrom')}</span>
+                <input
+                  className="input h-11 w-full"
+                  value={sent.name}
+                  maxLength={120}
+                  required
+                  onChange={(e) => setSent({ ...sent, name: e.target.value })}
+                />
+              </label>
+              <label className="w-28">
+                <span className="text-sm text-mute">{msg('importSheet.goodTo', { unit: depth })}</span>
+                <input
+                  className="input num h-11 w-full"
+                  inputMode="decimal"
+                  value={sent.within}
+                  onChange={(e) => setSent({ ...sent, within: e.target.value })}
+                />
+              </label>
+            </div>
+          </div>
+        )}
         {trouble}
         {progress ?? (
-          <button type="submit" className="btn btn-primary touch-target mt-3 w-full" disabled={!files.length || (!water && !name.trim())}>
+          <button
+            type="submit"
+            className="btn btn-primary touch-target mt-3 w-full"
+            disabled={!files.length || (!water && !name.trim()) || wrong}
+          >
             {msg('importSheet.import')}
           </button>
         )}

@@ -51,6 +51,8 @@ export interface MapHit {
   shape: ChartFeature | null;
   /** Id of a mark. */
   mark: string | null;
+  /** A spot, or a mark that somebody sent. */
+  sign: string | null;
 }
 
 /** The chance layer: one value a cell, and the chance that is painted fully. */
@@ -93,6 +95,7 @@ export class WaterMapController {
   private readonly shapeSource = new VectorSource();
   private readonly coverSource = new VectorSource();
   private readonly hazardSource = new VectorSource();
+  private readonly signSource = new VectorSource();
   private readonly trackSource = new VectorSource();
   private readonly runSource = new VectorSource();
   private readonly placeSource = new VectorSource();
@@ -205,6 +208,7 @@ export class WaterMapController {
         this.hazardLayer,
         still(this.trackSource),
         live(this.runSource),
+        new VectorLayer({ source: this.signSource, declutter: true }),
         live(this.placeSource),
         live(this.pointSource),
       ],
@@ -329,13 +333,12 @@ export class WaterMapController {
 
   setCover(cover: MapCover[]): void {
     this.cover = cover;
-    const [hazards, others] = [cover.filter((c) => c.kind === 'hazard'), cover.filter((c) => c.kind !== 'hazard')];
-    for (const [source, list] of [
-      [this.hazardSource, hazards],
-      [this.coverSource, others],
-    ] as const) {
+    // What must be read lies over the marks of many trips; signs can be pressed too.
+    const sheetOf = (c: MapCover): VectorSource =>
+      c.sign !== undefined ? this.signSource : c.kind === 'hazard' || c.kind === 'area' ? this.hazardSource : this.coverSource;
+    for (const source of [this.hazardSource, this.coverSource, this.signSource]) {
       source.clear();
-      source.addFeatures(list.map(coverFeature));
+      source.addFeatures(cover.filter((c) => sheetOf(c) === source).map(coverFeature));
     }
   }
 
@@ -462,21 +465,19 @@ export class WaterMapController {
 
   /** A press on the map, or Enter for its middle: what was hit goes with it. */
   onPick(listener: (point: MetricPoint, hit: MapHit) => void): void {
-    this.map.on('singleclick', (event) => {
-      if (this.drawing.active) return;
+    const hitAt = (pixel: number[]): MapHit => {
       const hit = <T>(key: string): T | null =>
-        this.map.forEachFeatureAtPixel(event.pixel, (f) => f.get(key) as T | undefined, { hitTolerance: 6 }) ?? null;
-      listener(event.coordinate as MetricPoint, {
-        place: hit<number>('place'),
-        shape: hit<ChartFeature>('shape'),
-        mark: hit<string>('mark'),
-      });
+        this.map.forEachFeatureAtPixel(pixel, (f) => f.get(key) as T | undefined, { hitTolerance: 6 }) ?? null;
+      return { place: hit('place'), shape: hit('shape'), mark: hit('mark'), sign: hit('sign') };
+    };
+    this.map.on('singleclick', (event) => {
+      if (!this.drawing.active) listener(event.coordinate as MetricPoint, hitAt(event.pixel));
     });
     this.map.getTargetElement()!.addEventListener('keydown', (event) => {
       const middle = this.map.getView().getCenter() as MetricPoint;
       if (event.key !== 'Enter') return;
       if (this.drawing.active) this.drawing.addPoint(middle);
-      else listener(middle, { place: null, shape: null, mark: null });
+      else listener(middle, hitAt(this.map.getPixelFromCoordinate(middle)));
     });
   }
 

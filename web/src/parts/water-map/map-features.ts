@@ -3,12 +3,16 @@ import { LineString, Point, Polygon } from 'ol/geom';
 import { Fill, Stroke, Style, Text } from 'ol/style';
 import type { ContourLine } from '@restless-shoal/core/chart';
 import type { Point as MetricPoint } from '@restless-shoal/core/geo';
-import { coverStyle, css, FONT } from './signs';
+import { coverStyle, css, FONT, sentStyle } from './signs';
 
 /** Cover in the water's plane, m. */
 export interface MapCover {
   kind: string;
   name: string | null;
+  /** What a press on it hits. */
+  sign?: string;
+  /** Somebody else's: how far off it may lie, m; 0 where nobody says. */
+  sent?: number;
   geometry: { type: 'Point' | 'LineString' | 'Polygon'; points: MetricPoint[] };
 }
 
@@ -80,7 +84,7 @@ export function runFeatures(runs: MetricPoint[][]): Feature[] {
 }
 
 /** Cover, a hazard or access as it is drawn. */
-export function coverFeature({ kind, name, geometry }: MapCover): Feature {
+export function coverFeature({ kind, name, sign, sent, geometry }: MapCover): Feature {
   const feature = new Feature(
     geometry.type === 'Point'
       ? new Point(geometry.points[0])
@@ -88,6 +92,7 @@ export function coverFeature({ kind, name, geometry }: MapCover): Feature {
         ? new LineString(geometry.points)
         : new Polygon([geometry.points]),
   );
-  feature.setStyle(coverStyle(kind, name));
+  feature.setStyle(sent === undefined || geometry.type !== 'Point' ? coverStyle(kind, name) : sentStyle(name, geometry.points[0], sent));
+  if (sign !== undefined) feature.set('sign', sign);
   return feature;
 }

@@ -1,4 +1,6 @@
-import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style';
+import { Circle as CircleGeometry } from 'ol/geom';
+import { Circle, Fill, Icon, RegularShape, Stroke, Style, Text } from 'ol/style';
+import type { Point as MetricPoint } from '@restless-shoal/core/geo';
 import { themeColour } from '../../state/theme';
 import { lensPath } from '../symbols';
 
@@ -111,6 +113,29 @@ export function shapeStyle(kind: string, chosen: boolean): Style[] {
   return [under, over];
 }
 
+/** A mark that somebody sent, as far about as it may lie. @param within m, 0 where nobody says */
+export function sentStyle(name: string | null, at: MetricPoint, within: number): Style[] {
+  const ring = new Style({
+    image: new RegularShape({
+      points: 4,
+      radius: 8,
+      // Names may give way to each other, what they name never does.
+      declutterMode: 'obstacle',
+      fill: new Fill({ color: css('--surface', 0.9) }),
+      stroke: new Stroke({ color: css('--mute'), width: 2.5 }),
+    }),
+    text: name ? label(name, { offsetY: 18, overflow: true }) : undefined,
+    zIndex: 3,
+  });
+  if (!within) return [ring];
+  const about = new Style({
+    geometry: new CircleGeometry(at, within),
+    stroke: new Stroke({ color: css('--mute', 0.8), width: 1.5, lineDash: [4, 6] }),
+    zIndex: 1,
+  });
+  return [ring, about];
+}
+
 /** Cover drawn or placed by hand, by what it is. */
 export function coverStyle(kind: string, name: string | null): Style {
   const colour =
@@ -118,7 +143,7 @@ export function coverStyle(kind: string, name: string | null): Style {
       ? '--warn'
       : kind === 'hard'
         ? '--foot'
-        : kind === 'access' || kind === 'mark' || kind === 'zone'
+        : kind === 'access' || kind === 'mark' || kind === 'zone' || kind === 'area'
           ? '--act'
           : '--cover';
   const point =
@@ -126,14 +151,19 @@ export function coverStyle(kind: string, name: string | null): Style {
       ? (markStyle(kind).getImage() ?? undefined)
       : new Circle({
           radius: 6,
+          declutterMode: 'obstacle',
           fill: new Fill({ color: css('--surface', 0.9) }),
           stroke: new Stroke({ color: css(colour), width: 2.5 }),
         });
   return new Style({
     image: point,
-    stroke: new Stroke({ color: css(colour, 0.95), width: 2.4, lineDash: kind === 'weed' ? [3, 4] : kind === 'zone' ? [8, 6] : undefined }),
-    fill: new Fill({ color: css(colour, kind === 'zone' ? 0.07 : 0.16) }),
+    stroke: new Stroke({
+      color: css(colour, 0.95),
+      width: 2.4,
+      lineDash: kind === 'weed' ? [3, 4] : kind === 'zone' || kind === 'area' ? [8, 6] : undefined,
+    }),
+    fill: new Fill({ color: css(colour, kind === 'zone' || kind === 'area' ? 0.07 : 0.16) }),
     text: name ? label(name, { offsetY: kind === 'hazard' ? 20 : 16, overflow: true }) : undefined,
-    zIndex: kind === 'hazard' ? 6 : 3,
+    zIndex: kind === 'hazard' ? 6 : kind === 'area' ? 2 : 3,
   });
 }
