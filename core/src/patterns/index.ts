@@ -14,6 +14,7 @@ export {
   type LookTable,
   type LookTarget,
 } from './look-table';
+export { spotYield, SPOT_CONDITIONS, type SpotCondition, type SpotStop, type YieldBand } from './spot-yield';
 export { packLogbook, unpackLogbook } from './pack-logbook';
 export {
   COVARIATES,

@@ -1,5 +1,6 @@
 import type { Spot, SpotYield } from '@restless-shoal/core/contract';
 import { newId } from '@restless-shoal/core/logbook';
+import type { SpotStop } from '@restless-shoal/core/patterns';
 import type { KnownPlace, PartMapping } from '@restless-shoal/core/tables';
 import type { Queryable } from './pool';
 
@@ -9,7 +10,7 @@ export const placesOf = async (db: Queryable, water: string): Promise<KnownPlace
     await db.query<KnownPlace>(
       `SELECT name, latitude, longitude FROM spots WHERE water_id = $1 AND deleted_at IS NULL
        UNION ALL SELECT name, (geometry->'coordinates'->>1)::float8, (geometry->'coordinates'->>0)::float8 FROM covers
-        WHERE water_id = $1 AND name IS NOT NULL AND geometry->>'type' = 'Point'`,
+        WHERE water_id = $1 AND name IS NOT NULL AND source IS NULL AND geometry->>'type' = 'Point'`,
       [water],
     )
   ).rows;
@@ -47,20 +48,42 @@ export async function rememberMappings(db: Queryable, account: string, mappings:
 const REACH = 75;
 const METRES_PER_DEGREE = 111_195;
 
+/** Stops of a water within reach of its spots. @param $1 the water @param $2 metres to a degree @param $3 the reach squared, m² */
+const NEAR = `
+  SELECT p.id AS spot, s.stop, s.trip_id, s.start, extract(epoch FROM s."end" - s.start) / 60 AS minutes
+    FROM spots p JOIN trips t ON t.water_id = p.water_id AND t.deleted_at IS NULL
+    JOIN stops s ON s.trip_id = t.id AND s.deleted_at IS NULL
+   WHERE p.water_id = $1 AND p.deleted_at IS NULL
+     AND power((s.latitude - p.latitude) * $2, 2) + power((s.longitude - p.longitude) * $2 * cos(radians(p.latitude)), 2) <= $3`;
+/** What fish did at them. */
+const STOP_FISH = `
+  SELECT n.spot, n.trip_id, n.start, n.minutes,
+         count(r.id) FILTER (WHERE r.response IN ('struck', 'landed', 'lost')) AS bites, count(r.id) FILTER (WHERE r.response = 'landed') AS landed
+    FROM near n LEFT JOIN responses r ON r.trip_id = n.trip_id AND r.stop = n.stop AND r.deleted_at IS NULL
+   WHERE n.minutes > 0 GROUP BY n.spot, n.trip_id, n.stop, n.start, n.minutes`;
+
+/** Stops at a spot, the first first, with what was read of the water on their trips nearest in time. */
+export async function stopsAt(db: Queryable, water: string, spot: string): Promise<SpotStop[]> {
+  const read = ['surface_temperature_c', 'secchi_m', 'wind_speed_ms', 'wind_from_deg'];
+  const nearest = (column: string): string =>
+    `(SELECT c.${column} FROM conditions c WHERE c.trip_id = f.trip_id AND c.deleted_at IS NULL AND c.${column} IS NOT NULL
+       ORDER BY abs(extract(epoch FROM c.time - f.start)), c.time LIMIT 1) AS ${column}`;
+  return (
+    await db.query<SpotStop>(
+      `WITH near AS (${NEAR} AND p.id = $4), fish AS (${STOP_FISH})
+       SELECT f.start, f.minutes::float8 AS minutes, f.bites::integer AS bites, f.landed::integer AS landed, ${read.map(nearest).join(', ')}
+         FROM fish f ORDER BY f.start`,
+      [water, METRES_PER_DEGREE, REACH ** 2, spot],
+    )
+  ).rows;
+}
+
 /** The spots of a water by name, with what was fished and landed within their reach. */
 export async function spotsOf(db: Queryable, water: string): Promise<SpotYield[]> {
   const { rows } = await db.query<SpotYield>(
-    `WITH near AS (
-       SELECT p.id AS spot, s.stop, s.trip_id, s.start, extract(epoch FROM s."end" - s.start) / 60 AS minutes
-         FROM spots p JOIN trips t ON t.water_id = p.water_id AND t.deleted_at IS NULL
-         JOIN stops s ON s.trip_id = t.id AND s.deleted_at IS NULL
-        WHERE p.water_id = $1 AND p.deleted_at IS NULL
-          AND power((s.latitude - p.latitude) * $2, 2) + power((s.longitude - p.longitude) * $2 * cos(radians(p.latitude)), 2) <= $3),
+    `WITH near AS (${NEAR}),
      stop_fish AS (
-       SELECT n.spot, extract(month FROM n.start AT TIME ZONE 'UTC')::integer AS month, n.minutes,
-              count(r.id) FILTER (WHERE r.response IN ('struck', 'landed', 'lost')) AS bites, count(r.id) FILTER (WHERE r.response = 'landed') AS landed
-         FROM near n LEFT JOIN responses r ON r.trip_id = n.trip_id AND r.stop = n.stop AND r.deleted_at IS NULL
-        WHERE n.minutes > 0 GROUP BY n.spot, n.trip_id, n.stop, n.start, n.minutes),
+       SELECT *, extract(month FROM start AT TIME ZONE 'UTC')::integer AS month FROM (${STOP_FISH}) f),
      months AS (
        SELECT spot, month, count(*)::integer AS stops, sum(minutes)::float8 AS minutes, sum(bites)::integer AS bites, sum(landed)::integer AS landed
          FROM stop_fish GROUP BY 1, 2),

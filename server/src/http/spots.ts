@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express';
 import { schemas } from '@restless-shoal/core/logbook';
 import type { Pool } from '../db/pool';
-import { binSpot, putSpot, spotsOf } from '../db/spots';
+import { binSpot, putSpot, spotsOf, stopsAt } from '../db/spots';
 import { notFound, RequestError } from './errors';
 import { on } from './on';
 import { waterOf } from './waters';
@@ -15,6 +15,9 @@ export function spotRoutes(pool: Pool): Router {
     return id.toLowerCase();
   };
   on(router, 'GET /waters/:water/spots', async ({ request }) => spotsOf(pool, (await waterOf(pool, request)).id));
+  on(router, 'GET /waters/:water/spots/:spot/stops', async ({ request }) =>
+    stopsAt(pool, (await waterOf(pool, request)).id, await idOf(request)),
+  );
   on(router, 'PUT /waters/:water/spots/:spot', async ({ request, body }) => {
     const [water, id] = [await waterOf(pool, request), await idOf(request)];
     const done = await putSpot(pool, water.id, { ...body, id, notes: body.notes ?? null });

@@ -2,7 +2,7 @@ import { queryOptions, useQuery, type UseQueryResult } from '@tanstack/react-que
 import { unpackChart, unpackSoundings, type Chart, type PlacedSoundings } from '@restless-shoal/core/chart';
 import type * as contract from '@restless-shoal/core/contract';
 import type { ScoreCard } from '@restless-shoal/core/forecast';
-import type { RodHours } from '@restless-shoal/core/patterns';
+import type { RodHours, SpotStop } from '@restless-shoal/core/patterns';
 import { ask, askAsOf, askBytes, askDerived, askListAsOf, isDeriving, type Derived } from './client';
 
 export type {
@@ -14,7 +14,6 @@ export type {
   SmallMark,
   SpeciesRecord,
   Spot,
-  SpotMonth,
   SpotYield,
   StoredContact,
   StoredGear,
@@ -143,6 +142,14 @@ export const useChanges = (trip: string, wanted: boolean): UseQueryResult<contra
 /** Named places of a water, with what each yielded. */
 export const useSpots = (id: string) =>
   useQuery({ queryKey: ['spots', id], queryFn: () => askListAsOf('GET /waters/:water/spots', { water: id }) });
+
+/** Stops at a spot, with what was read about then. */
+export const useSpotStops = (water: string, spot: string | null): UseQueryResult<SpotStop[]> =>
+  useQuery({
+    queryKey: ['spots', water, spot],
+    enabled: spot !== null,
+    queryFn: () => ask('GET /waters/:water/spots/:spot/stops', { water, spot: spot! }),
+  });
 
 /** What somebody fishes with. */
 export const useServedGear = () => useQuery({ queryKey: ['gear'], queryFn: () => askListAsOf('GET /gear', {}) });

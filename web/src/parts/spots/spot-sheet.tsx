@@ -1,14 +1,16 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { readPosition, type LatLon } from '@restless-shoal/core/geo';
-import { useWaterPhotos, type Spot, type SpotMonth } from '../../api/queries';
-import { DeleteButton } from '../../parts/delete-button';
-import { PhotoImage } from '../../parts/photos';
+import { useWaterPhotos, type Spot, type SpotYield } from '../../api/queries';
+import { DeleteButton } from '../delete-button';
+import { PhotoImage } from '../photos';
 import { useWaterState } from '../../state/water';
-import { Dialog } from '../../parts/dialog';
-import { POSITIONS } from '../../parts/position-field';
-import { told } from '../../parts/told';
-import { decimal, locale, logbook as msg } from '../../words';
+import { Dialog } from '../dialog';
+import { POSITIONS } from '../position-field';
+import { told } from '../told';
+import { locale, logbook as msg } from '../../words';
+import { SpotConditions } from './spot-conditions';
+import { YieldTable } from './yield-table';
 
 const monthName = (month: number): string => new Intl.DateTimeFormat(locale(), { month: 'long', timeZone: 'UTC' }).format(Date.UTC(2026, month - 1, 1)); // prettier-ignore
 
@@ -21,7 +23,7 @@ export function SpotSheet({
   onClose,
 }: {
   /** One that is changed; null for a new one. */
-  spot: (Spot & { months?: SpotMonth[] }) | null;
+  spot: SpotYield | Spot | null;
   /** Where a new one lies, if that is known. */
   at?: LatLon | null;
   onSave: (spot: Omit<Spot, 'id'>) => Promise<void>;
@@ -79,36 +81,14 @@ export function SpotSheet({
           {msg('tripSheet.save')}
         </button>
       </form>
-      {spot?.months && spot.months.length > 0 && (
-        <table className="num mt-3 w-full text-sm">
-          <caption className="pb-1 text-left text-base font-semibold">{msg('spotSheet.byMonth')}</caption>
-          <thead>
-            <tr className="border-b border-line text-right">
-              <th scope="col" className="py-1 text-left">
-                {msg('seasons.month')}
-              </th>
-              {(['stops', 'hours', 'bites', 'landed'] as const).map((what) => (
-                <th key={what} scope="col" className="py-1 pl-3">
-                  {msg(`spotSheet.${what}`)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {spot.months.map(([month, stops, minutes, bites, landed]) => (
-              <tr key={month} className="border-b border-line text-right">
-                <th scope="row" className="py-1 text-left font-medium">
-                  {monthName(month)}
-                </th>
-                <td className="py-1 pl-3">{stops}</td>
-                <td className="py-1 pl-3">{decimal(minutes / 60, 1)}</td>
-                <td className="py-1 pl-3">{bites}</td>
-                <td className="py-1 pl-3">{landed}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      {spot && 'months' in spot && spot.months.length > 0 && (
+        <YieldTable
+          caption={msg('spotSheet.byMonth')}
+          of={msg('seasons.month')}
+          rows={spot.months.map(([month, stops, minutes, bites, landed]) => ({ name: monthName(month), stops, minutes, bites, landed }))}
+        />
       )}
+      {spot && 'stops' in spot && spot.stops > 0 && <SpotConditions spot={spot} />}
       {photos.length > 0 && (
         <ul className="mt-3 flex flex-wrap gap-2" aria-label={msg('spotSheet.photos')}>
           {photos.map((p) => (

@@ -29,6 +29,7 @@ import { ShapesPanel } from './shapes-panel';
 import { SketchChart } from './sketch-chart';
 import { SoundingsPanel } from './soundings-panel';
 import { Toolbar, type ChartTool } from './toolbar';
+import { ChosenSign } from './chosen-sign';
 import { ChosenShape, UnderFinger } from './under-finger';
 import { chart as msg } from '../../words';
 
@@ -93,6 +94,7 @@ function SoundedChart() {
     soundings: 'none',
     marks: true,
     spots: true,
+    others: true,
     cover: true,
     shapes: false,
   });
@@ -121,16 +123,29 @@ function SoundedChart() {
       return { id: c.id, kind: c.kind, x, y };
     });
   }, [chart, contacts.data]);
-  const cover = useMemo(() => (chart ? mapCover(water.cover, chart.epsg) : NO_COVER), [chart, water.cover]);
-  const { spots } = useSpots(water.id);
+  const [own, sent] = useMemo((): [MapCover[], MapCover[]] => {
+    const cover = chart ? mapCover(water.cover, chart.epsg) : NO_COVER;
+    return [cover.filter((c) => c.sent === undefined), cover.filter((c) => c.sent !== undefined)];
+  }, [chart, water.cover]);
+  const { spots, change, remove } = useSpots(water.id);
+  const [opened, setOpened] = useState<string | null>(null);
   const spotSigns = useMemo((): MapCover[] => {
     if (!chart || !spots) return NO_COVER;
     const plane = metricPlane(chart.epsg);
-    return spots.map((s) => ({ kind: 'mark', name: s.name, geometry: { type: 'Point', points: [plane.toMetric(s)] } }));
+    return spots.map((s) => ({
+      kind: 'mark',
+      name: s.name,
+      sign: `spot ${s.id}`,
+      geometry: { type: 'Point', points: [plane.toMetric(s)] },
+    }));
   }, [chart, spots]);
   const signs = useMemo(
-    () => [...(layers.cover && tool !== 'shapes' ? cover : NO_COVER), ...(layers.spots ? spotSigns : NO_COVER)],
-    [layers.cover, layers.spots, tool, cover, spotSigns],
+    () => [
+      ...(layers.cover && tool !== 'shapes' ? own : NO_COVER),
+      ...(layers.others && tool !== 'shapes' ? sent : NO_COVER),
+      ...(layers.spots ? spotSigns : NO_COVER),
+    ],
+    [layers.cover, layers.others, layers.spots, tool, own, sent, spotSigns],
   );
   const soundings = useSoundings(water.id, layers.soundings !== 'none');
   const drawn = useMemo((): DrawnSoundings | null => {
@@ -169,8 +184,9 @@ function SoundedChart() {
         fresh,
         marks: grouped(marks.length),
         spots: grouped(spotSigns.length),
+        others: sent.length ? grouped(sent.length) : null,
         shapes: grouped(chart.features.length),
-        cover: grouped(cover.length),
+        cover: grouped(own.length),
       }}
     />
   );
@@ -195,9 +211,10 @@ function SoundedChart() {
       onReady={setMap}
       // The closer the look, the finer the contours.
       onResolution={(metres) => setDetail(metres < 0.9 ? 60 : metres < 2.2 ? 30 : 12)}
-      onPick={(p, { shape }) => {
+      onPick={(p, { shape, sign }) => {
         if (drawing) return;
         setPicked(p);
+        setOpened(sign);
         setChosen(shape);
       }}
       leftRoom={350}
@@ -247,6 +264,17 @@ function SoundedChart() {
           </p>
         )}
         <section aria-label={msg('chart.whatLiesThere')} className="rounded-box max-md:mr-12 border border-line bg-surface p-3">
+          {opened && (
+            <ChosenSign
+              sign={opened}
+              spots={spots}
+              cover={water.cover}
+              zone={water.time_zone}
+              onChange={change}
+              onRemove={remove}
+              onClose={() => setOpened(null)}
+            />
+          )}
           {chosen && <ChosenShape shape={chosen} onClose={() => setChosen(null)} />}
           {point ? (
             <UnderFinger point={point} />

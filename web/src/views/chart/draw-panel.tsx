@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Body } from '@restless-shoal/core/contract';
 import { metricPlane, ringsToOutline, type LatLon, type Point, type Rings } from '@restless-shoal/core/geo';
 import { ask } from '../../api/client';
+import type { Water } from '../../api/queries';
 import { readNumber } from '../../parts/read-number';
 import { Segments } from '../../parts/segments';
 import type { DrawKind, WaterMapController } from '../../parts/water-map';
@@ -24,6 +25,8 @@ interface Thing {
   height?: boolean;
   /** Whether it has a speed limit. */
   limit?: boolean;
+  /** Whether it has to have a name. */
+  named?: boolean;
 }
 
 /** What can be placed by hand. */
@@ -40,6 +43,7 @@ const THINGS: Thing[] = [
   { label: msg('drawPanel.access'), kind: 'access', cover: null, as: ['Point'] },
   { label: msg('drawPanel.speedZone'), kind: 'zone', cover: null, as: ['Polygon'], limit: true },
   { label: msg('drawPanel.placeToRemember'), kind: 'mark', cover: null, as: ['Point'] },
+  { label: msg('drawPanel.areaForOthers'), kind: 'area', cover: null, as: ['Polygon'], named: true },
 ];
 const AS: Record<DrawKind, string> = { Point: msg('drawPanel.spot'), LineString: msg('drawPanel.line'), Polygon: msg('drawPanel.area') };
 const LEAST: Record<DrawKind, number> = { Point: 1, LineString: 2, Polygon: 3 };
@@ -75,6 +79,53 @@ interface DrawPanelProps {
   onBuilding: (job: string) => void;
   /** A first outline was saved. */
   onFirst?: () => void;
+}
+
+/** Marks that others sent, a line for each who did: they go as they came, all at once. */
+function SentMarks({ water, onFailed, onBuilding }: { water: Water; onFailed: (why: string) => void; onBuilding: (job: string) => void }) {
+  const queries = useQueryClient();
+  const [sure, setSure] = useState<string | null>(null);
+  const senders = [...new Set(water.cover.flatMap((c) => c.source ?? []))].sort();
+  const remove = async (source: string): Promise<void> => {
+    try {
+      const { job } = await ask('DELETE /waters/:water/cover', { water: water.id }, { query: { source } });
+      await queries.invalidateQueries({ queryKey: ['water', water.id] });
+      onBuilding(job);
+    } catch (error) {
+      onFailed(told(error));
+    }
+  };
+  if (!senders.length) return null;
+  return (
+    <ul className="-mx-3 mt-3 divide-y divide-line border-t border-line" aria-label={msg('drawPanel.fromOthers')}>
+      {senders.map((source) => (
+        <li key={source} className="flex items-center gap-2 px-3">
+          <span className="min-w-0 flex-1 truncate">
+            {msg('drawPanel.marksFrom', { n: water.cover.filter((c) => c.source === source).length, source })}
+          </span>
+          {sure === source ? (
+            <>
+              <button type="button" autoFocus className="btn touch-target" onClick={() => setSure(null)}>
+                {msg('drawPanel.keep')}
+              </button>
+              <button type="button" className="btn btn-error touch-target" onClick={() => void remove(source)}>
+                {msg('drawPanel.removeAll')}
+              </button>
+            </>
+          ) : (
+            <button
+              type="button"
+              className="btn btn-ghost touch-target px-2"
+              aria-label={msg('drawPanel.remove', { name: msg('drawPanel.theMarksFrom', { source }) })}
+              onClick={() => setSure(source)}
+            >
+              <Trash2 size={18} aria-hidden />
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
 }
 
 /** Cover and hazards placed by hand, and the outline drawn or mended. */
@@ -126,6 +177,7 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
       let queued: { job: string } | null = null;
       if (thing) {
         const metres = height.trim() ? readNumber(height) : null;
+        if (thing.named && !name.trim()) throw new Error(msg('drawPanel.giveItAName'));
         if (metres !== null && !(metres >= 0 && metres < 1000)) throw new Error(msg('drawPanel.heightMustBeA'));
         const body = {
           kind: thing.kind,
@@ -165,6 +217,7 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
       setFailed(told(error));
     }
   };
+  const own = water.cover.filter((c) => c.source == null);
   const ready = thing ? points.length >= LEAST[as] : edited !== null;
   return (
     <>
@@ -202,7 +255,7 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
           <div className="mt-2 flex gap-2">
             <input
               aria-label={msg('drawPanel.name')}
-              placeholder={msg('drawPanel.nameIfItHas')}
+              placeholder={thing.named ? msg('drawPanel.nameOthersAreTold') : msg('drawPanel.nameIfItHas')}
               className="input h-11 min-w-0 flex-1"
               value={name}
               onChange={(e) => setName(e.target.value)}
@@ -286,12 +339,13 @@ export function DrawPanel({ map, epsg, rings, first, onBuilding, onFirst }: Draw
           {msg('drawPanel.startOver')}
         </button>
       </div>
-      {thing && water.cover.length > 0 && (
+      {thing && <SentMarks water={water} onFailed={setFailed} onBuilding={onBuilding} />}
+      {thing && own.length > 0 && (
         <ul
           className="-mx-3 mt-3 max-h-56 divide-y divide-line overflow-y-auto border-t border-line"
           aria-label={msg('drawPanel.placedAlready')}
         >
-          {water.cover.map((c) => (
+          {own.map((c) => (
             <li key={c.id} className="flex items-center gap-2 px-3">
               <span className="min-w-0 flex-1 truncate">
                 {c.name ?? c.cover ?? c.kind}

@@ -9,6 +9,8 @@ export interface ChartLayers {
   soundings: 'none' | 'all' | 'new';
   marks: boolean;
   spots: boolean;
+  /** Marks that others sent. */
+  others: boolean;
   cover: boolean;
   shapes: boolean;
 }
@@ -16,7 +18,7 @@ export interface ChartLayers {
 interface LayersPanelProps {
   layers: ChartLayers;
   onLayers: (layers: ChartLayers) => void;
-  counts: { soundings: string; fresh: string; marks: string; spots: string; shapes: string; cover: string };
+  counts: { soundings: string; fresh: string; marks: string; spots: string; others: string | null; shapes: string; cover: string };
 }
 
 function Choice<T>({ label, value, options, onChange }: { label: string; value: T; options: [T, string][]; onChange: (value: T) => void }) {
@@ -45,13 +47,14 @@ function Choice<T>({ label, value, options, onChange }: { label: string; value: 
 export function LayersPanel({ layers, onLayers, counts }: LayersPanelProps) {
   const { depth: unit } = useUnits();
   const set = (change: Partial<ChartLayers>): void => onLayers({ ...layers, ...change });
-  const toggles: [keyof ChartLayers & ('relief' | 'contours' | 'marks' | 'spots' | 'cover' | 'shapes'), string][] = [
+  const toggles: [keyof ChartLayers & ('relief' | 'contours' | 'marks' | 'spots' | 'others' | 'cover' | 'shapes'), string][] = [
     ['relief', msg('layersPanel.relief')],
     ['contours', msg('layersPanel.contours')],
     ['shapes', msg('layersPanel.shapes', { shapes: counts.shapes })],
     ['cover', msg('layersPanel.coverAndHazards', { cover: counts.cover })],
     ['marks', msg('layersPanel.marks', { marks: counts.marks })],
     ['spots', msg('layersPanel.spots', { spots: counts.spots })],
+    ...(counts.others === null ? [] : [['others', msg('layersPanel.others', { others: counts.others })] as ['others', string]]),
   ];
   return (
     <div aria-label={msg('layersPanel.layers')} role="group">

@@ -120,6 +120,11 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
                     </a>
                   ))}
                 </span>
+                {water.cover.some((c) => c.kind === 'area' && c.source == null && c.name) && (
+                  <a className="btn touch-target px-3" href={`/api/waters/${water.id}/export/shared.zip?blur=areas`} download>
+                    {msg('soundingsPanel.myAreas')}
+                  </a>
+                )}
               </div>
             </li>
             <li className="border-t border-line">

@@ -1,4 +1,4 @@
-import type { Point, Rings } from '@restless-shoal/core/geo';
+import type { NamedArea, Point, Rings } from '@restless-shoal/core/geo';
 import type { StoredResponse } from '../../api/queries';
 import { clockInZone, compass, depthRange, inZone } from '../../parts/format';
 import {
@@ -17,7 +17,7 @@ import type { ReportFacts } from './report-facts';
 import type { ReportPhoto } from './report-photos';
 
 /** Where fish were landed, as far as it is told, in the plane of the shore, m. */
-export type ReportPlaces = { shown: Point[]; cells: { from: Point; to: Point }[] };
+export type ReportPlaces = { shown: Point[]; cells: { from: Point; to: Point }[]; areas: NamedArea[] };
 
 export interface Report {
   water: string;
@@ -60,7 +60,7 @@ export const REPORT_STYLE = `
 `;
 
 function Shore({ shore, places }: { shore: Rings; places: ReportPlaces }) {
-  const all = [...shore.flat(), ...places.cells.flatMap((c) => [c.from, c.to])];
+  const all = [...shore.flat(), ...places.cells.flatMap((c) => [c.from, c.to]), ...places.areas.flatMap((a) => a.rings.flat())];
   const [xs, ys] = [all.map((p) => p[0]), all.map((p) => p[1])];
   const [left, top] = [Math.min(...xs), Math.max(...ys)];
   const [width, height] = [Math.max(...xs) - left, top - Math.min(...ys)];
@@ -79,6 +79,17 @@ function Shore({ shore, places }: { shore: Rings; places: ReportPlaces }) {
           height={c.to[1] - c.from[1]}
           fill="#cf3f14"
           fillOpacity={0.3}
+          stroke="#cf3f14"
+          strokeWidth={stroke}
+        />
+      ))}
+      {places.areas.map((a) => (
+        <path
+          key={a.name}
+          d={a.rings.map((ring) => `M${ring.map(([x, y]) => `${(x - left).toFixed(0)} ${(top - y).toFixed(0)}`).join('L')}Z`).join('')}
+          fill="#cf3f14"
+          fillOpacity={0.3}
+          fillRule="evenodd"
           stroke="#cf3f14"
           strokeWidth={stroke}
         />
@@ -185,6 +196,7 @@ export function ReportDocument({ report }: { report: Report }) {
         <>
           <h2>{msg('report.whereFishWere')}</h2>
           <Shore shore={shore} places={places} />
+          {places.areas.length > 0 && <p className="day">{msg('report.landedIn', { areas: listed(places.areas.map((a) => a.name)) })}</p>}
           {places.cells.length > 0 && <p className="day">{msg('report.aFishWasLanded')}</p>}
         </>
       )}

@@ -2,7 +2,8 @@ import { ArrowLeft, FileDown, Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { Link } from 'react-router';
-import { BLUR_SIZES, blurCell, metricPlane, outlineToRings, utmEpsg, type BlurSize } from '@restless-shoal/core/geo';
+import { areaAt, BLUR_SIZES, blurCell, blurOf, metricPlane, outlineToRings, utmEpsg, type Blur } from '@restless-shoal/core/geo';
+import { namedAreas } from '@restless-shoal/core/logbook';
 import { dayKey } from '../../parts/format';
 import { saveFile } from '../../parts/save-file';
 import { Segments } from '../../parts/segments';
@@ -27,7 +28,7 @@ export function ReportPage({ id }: { id: string }) {
   const photos = useReportPhotos(id, detail?.photos ?? null, useOutbox().waiting);
   const [withPhotos, setWithPhotos] = useState(true);
   const [told, setTold] = useState<Told>('left out');
-  const [size, setSize] = useState<BlurSize>(1000);
+  const [size, setSize] = useState<Blur>(1000);
   const [withCrew, setWithCrew] = useState(false);
   const [notes, setNotes] = useState<string | null>(null);
   const [next, setNext] = useState(() => localStorage.getItem(keptAt(id)) ?? '');
@@ -40,9 +41,15 @@ export function ReportPage({ id }: { id: string }) {
     const plane = water.outline && at.length && told !== 'left out' ? metricPlane(water.epsg ?? utmEpsg(at[0])) : null;
     const points = plane ? at.map((p) => plane.toMetric(p)) : [];
     // Told once a cell: how many fish it gave is nobody's business either.
-    const cells = new Map(points.map((p) => [JSON.stringify(blurCell(p, size)), blurCell(p, size)]));
-    const places: ReportPlaces =
-      told === 'shown' ? { shown: points, cells: [] } : { shown: [], cells: told === 'blurred' ? [...cells.values()] : [] };
+    const places: ReportPlaces = { shown: told === 'shown' ? points : [], cells: [], areas: [] };
+    if (plane && told === 'blurred') {
+      const areas = size === 'areas' ? namedAreas(water.cover, plane.toMetric) : [];
+      const inAreas = points.map((p) => areaAt(areas, p));
+      const square = size === 'areas' ? BLUR_SIZES.at(-1)! : size;
+      const cells = points.filter((_, k) => !inAreas[k]).map((p) => blurCell(p, square));
+      places.areas = areas.filter((a) => inAreas.includes(a));
+      places.cells = [...new Map(cells.map((c) => [JSON.stringify(c), c])).values()];
+    }
     return {
       water: water.name,
       start: new Date(row.start),
@@ -100,8 +107,11 @@ export function ReportPage({ id }: { id: string }) {
                 aria-label={msg('reportPage.blurredTo')}
                 className="select h-11 w-40"
                 value={size}
-                onChange={(e) => setSize(Number(e.target.value) as BlurSize)}
+                onChange={(e) => setSize(blurOf(e.target.value)!)}
               >
+                {water.cover.some((c) => c.kind === 'area' && c.source == null && c.name) && (
+                  <option value="areas">{msg('reportPage.myAreas')}</option>
+                )}
                 {BLUR_SIZES.map((s) => (
                   <option key={s} value={s}>
                     {msg('reportPage.squares', { size: formatLength(s) })}

@@ -1,25 +1,10 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { SpotYield } from '../../api/queries';
-import { dayInZone } from '../../parts/format';
+import { SpotSheet, yieldWords } from '../../parts/spots';
 import { Waiting } from '../../parts/waiting';
 import { useSpots } from '../../state/use-spots';
-import { decimal, listed, logbook as msg, term } from '../../words';
-import { SpotSheet } from './spot-sheet';
-
-/** What a spot yielded, in a line. */
-function yieldWords({ stops, minutes, bites, landed, last }: SpotYield, zone: string | null): string {
-  if (!stops) return msg('spots.notFishedYet');
-  const fish = landed.reduce((n, [, k]) => n + k, 0);
-  return [
-    msg('spots.fished', { stops, hours: decimal(minutes / 60, 1) }),
-    msg('spots.bites', { bites }),
-    fish ? msg('tripRow.landed', { what: listed(landed.map(([species, n]) => (species ? `${n} ${term(species)}` : msg('tripRow.other', { n })))) }) : msg('tripRow.nothingLanded'), // prettier-ignore
-    last && msg('spots.last', { day: dayInZone(new Date(last), zone) }),
-  ]
-    .filter(Boolean)
-    .join(' · ');
-}
+import { logbook as msg } from '../../words';
 
 /** The named places of a water: what each yielded, notes, and where it lies. */
 export function Spots({ water, zone, words }: { water: string; zone: string | null; words: string }) {

@@ -15,7 +15,7 @@ import { useSpots } from '../../state/use-spots';
 import { useWaterState } from '../../state/water';
 import { logbook as msg, term } from '../../words';
 import { ChangesSheet } from './changes-sheet';
-import { SpotSheet } from './spot-sheet';
+import { SpotSheet } from '../../parts/spots';
 import { TripSheet } from './trip-sheet';
 import type { useTripLog } from './use-trip-log';
 

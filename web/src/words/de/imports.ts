@@ -132,4 +132,9 @@ export const imports = {
     'Tabellen von Lotungen, eine Fangtabelle, Plotterspuren (GPX, KML), NMEA-Logs, Shapefiles, GeoTIFF-Raster, Tiefenlinien, ein Umriss oder ein ZIP davon',
   'importSheet.files': 'Dateien',
   'importSheet.updateExistingRecordsThat': 'Vorhandene abweichende Einträge aktualisieren',
+  'importSheet.marksOfSomebodyElse': 'Das sind Marken von jemand anderem',
+  'importSheet.onlyMarksAreTaken':
+    'Nur Marken und Gebiete werden übernommen. Die Karte zeigt sie mit ihrer Herkunft; in eigene Blicke, Muster und Vorhersagen gehen sie nicht ein.',
+  'importSheet.whoTheyAreFrom': 'Von wem',
+  'importSheet.goodTo': 'Genau auf, {unit}',
 };

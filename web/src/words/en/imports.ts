@@ -132,4 +132,9 @@ export const imports = {
     'Tables of soundings, a spreadsheet of catches, plotter tracks (GPX, KML), NMEA logs, shapefiles, GeoTIFF grids, contour lines, an outline, or a ZIP of them',
   'importSheet.files': 'Files',
   'importSheet.updateExistingRecordsThat': 'Update existing records that differ',
+  'importSheet.marksOfSomebodyElse': 'These are marks of somebody else',
+  'importSheet.onlyMarksAreTaken':
+    'Only marks and areas are taken. They are shown on the Chart with who they are from, and kept out of your own looks, patterns and forecasts.',
+  'importSheet.whoTheyAreFrom': 'Who they are from',
+  'importSheet.goodTo': 'Good to, {unit}',
 };
