@@ -67,8 +67,28 @@ async function linesOf(db: Queryable, trips: string[]): Promise<Map<string, Line
   return lines;
 }
 
+/** The last list of each account, by what it was made from. */
+const lists = new Map<string, { madeFrom: string; trips: LoggedTrip[] }>();
+
 /** All trips of an account with what was seen on them, the last first. What a trip comes to is kept until the trip changes. */
 export async function loggedTrips(db: Queryable, account: string): Promise<LoggedTrip[]> {
+  // All that a line tells changes with its trip's stamp, but for its water's name and zone and the number of its looks.
+  const { rows } = await db.query<{ made_from: string }>(
+    `SELECT coalesce(md5(string_agg(concat_ws(' ', t.id, t.changed_at, t.version, k.count, w.id, w.name, w.time_zone), ',' ORDER BY t.id)), '') AS made_from
+       FROM trips t JOIN waters w ON w.id = t.water_id LEFT JOIN looks k ON k.trip_id = t.id
+      WHERE w.account_id = $1 AND t.deleted_at IS NULL AND w.deleted_at IS NULL`,
+    [account],
+  );
+  const madeFrom = rows[0].made_from;
+  const kept = lists.get(account);
+  if (kept?.madeFrom === madeFrom) return kept.trips;
+  const trips = await listTrips(db, account);
+  // What came between both questions is in the list: it is asked for anew the next time, no more.
+  lists.set(account, { madeFrom, trips });
+  return trips;
+}
+
+async function listTrips(db: Queryable, account: string): Promise<LoggedTrip[]> {
   const { rows } = await db.query<Omit<LoggedTrip, keyof Line> & { stamp: string; fresh: boolean; body: Line | null }>(
     `SELECT t.id, t.trip, t.start, t."end", t.purpose, t.goal, t.crew, t.boat, t.notes, t.version, t.water_id, w.name AS water, w.time_zone,
             k.count AS looks, t.changed_at::text AS stamp, l.stamp IS NOT DISTINCT FROM t.changed_at AS fresh, l.body

@@ -10,9 +10,15 @@ export const compass = (degrees: number): string =>
 /** "18–35 %" */
 export const percentRange = (low: number, high: number): string => `${percent(low).replace(' %', '')}–${percent(high)}`;
 
+/** Formats by what they were made for: to make one takes longer than to write a hundred moments with it. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
 /** A moment in the water's time zone. */
 export function inZone(at: Date, zone: string | null, options: Intl.DateTimeFormatOptions): string {
-  return new Intl.DateTimeFormat(locale(), { timeZone: zone ?? undefined, ...options }).format(at);
+  const key = `${locale()} ${zone} ${JSON.stringify(options)}`;
+  let format = formats.get(key);
+  if (!format) formats.set(key, (format = new Intl.DateTimeFormat(locale(), { timeZone: zone ?? undefined, ...options })));
+  return format.format(at);
 }
 export const dayInZone = (at: Date, zone: string | null): string =>
   inZone(at, zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });

@@ -1,4 +1,4 @@
-import { memo, useRef, useState, type PointerEvent } from 'react';
+import { memo, useCallback, useLayoutEffect, useRef, useState, type PointerEvent } from 'react';
 import { Column } from '../column';
 import { clockInZone } from '../format';
 import type { StoredContact } from '../../api/queries';
@@ -38,6 +38,12 @@ const WIDTHS = { min: 22, usual: 54, max: 110 };
 function Strip({ entries, zone, height, onOpen }: DayStripProps) {
   // Two fingers drawn apart show less of the day, larger.
   const [width, setWidth] = useState(WIDTHS.usual);
+  // The same for every drawing, so that one changed mark draws one Column anew.
+  const opens = useRef(onOpen);
+  useLayoutEffect(() => {
+    opens.current = onOpen;
+  });
+  const open = useCallback((entry: DayEntry) => opens.current(entry), []);
   const fingers = useRef(new Map<number, number>());
   const before = useRef<{ apart: number; width: number } | null>(null);
   const apart = (): number => {
@@ -84,7 +90,7 @@ function Strip({ entries, zone, height, onOpen }: DayStripProps) {
           zone={zone}
           width={width}
           height={height}
-          onOpen={onOpen}
+          onOpen={open}
         />
       ))}
     </ol>
