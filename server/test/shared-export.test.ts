@@ -206,6 +206,9 @@ describe('a log for others', () => {
       { kind: 'mark', cover: null, name: 'Zander corner', source: 'Fred', within_m: 30 },
     ]);
     expect(readFileSync(join(out, 'soundings.csv'), 'utf8').trim().split('\n'), 'a header alone').to.have.length(1);
+    // Marks that this program wrote elsewhere are no product here: they are all that he sent.
+    const sent = await command('import', '--water', 'Theirs', join(folder(1000), 'marks.gpx'), '--from', 'Ann', '--data', into.path);
+    expect(sent.text).to.match(/marks\.gpx: read 200, added [1-4],/);
     // What was written is read again as it was.
     const again = join(into.path, 'again');
     expect((await command('import', '--water', 'Copy', '--create', out, '--data', into.path)).code).to.equal(0);

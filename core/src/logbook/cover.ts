@@ -1,5 +1,5 @@
 import type { Geometry } from 'geojson';
-import { outlineToRings, type LatLon, type NamedArea, type Point } from '../geo';
+import type { LatLon, NamedArea, Point } from '../geo';
 
 export const COVER_KINDS = ['cover', 'weed', 'hard', 'hazard', 'access', 'mark', 'zone', 'area'] as const;
 
@@ -27,8 +27,10 @@ export interface CoverFeature {
 
 /** Areas that the owner of a water has drawn and named for others, in its plane. Those that others sent are not among them. */
 export const namedAreas = (cover: readonly CoverFeature[], toMetric: (at: LatLon) => Point): NamedArea[] =>
-  cover.flatMap(({ kind, name, source, geometry }) =>
-    kind === 'area' && name && source == null && /Polygon$/.test(geometry.type)
-      ? [{ name, rings: outlineToRings(geometry, (longitude, latitude) => toMetric({ latitude, longitude })) }]
-      : [],
-  );
+  cover.flatMap(({ kind, name, source, geometry }) => {
+    if (kind !== 'area' || !name || source != null) return [];
+    const rings = geometry.type === 'Polygon' ? geometry.coordinates : geometry.type === 'MultiPolygon' ? geometry.coordinates.flat() : [];
+    // The last corner is the first again.
+    const corners = rings.map((ring) => ring.slice(0, -1).map(([longitude, latitude]) => toMetric({ latitude, longitude })));
+    return corners.some((ring) => ring.length > 2) ? [{ name, rings: corners.filter((ring) => ring.length > 2) }] : [];
+  });

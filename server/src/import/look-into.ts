@@ -15,7 +15,7 @@ import type { Pool } from '../db/pool';
 import { rememberedMappings } from '../db/spots';
 import { waterByName, type WaterRow } from '../db/waters';
 import { partsOf, toDegreesOf, type FilePart } from './parts';
-import { kindOf, PRODUCT, recordOfName, type Source, type SourceKind } from './sources';
+import { kindOf, PRODUCT, recordOfName, textOf, type Source, type SourceKind } from './sources';
 import type { ImportOptions } from './import';
 import { NOT_TAKEN, OTHERS_FILE, senderOf, type Sender } from './others';
 
@@ -121,7 +121,7 @@ export async function lookInto(
   { water: name, mapping: given, from: named }: Pick<ImportOptions, 'water' | 'mapping' | 'from'>,
 ): Promise<LookedInto> {
   const said = sources.find((s) => s.name.toLowerCase() === OTHERS_FILE);
-  const from = named ?? (said && (await senderOf(said)));
+  const from = named ?? (said && senderOf(await textOf(said), said.name));
   const out: LookedInto = { native: [], foreign: [], passedOver: [], from };
   const water = await waterByName(pool, account, name);
   const near = middleOf(water);
@@ -137,7 +137,9 @@ export async function lookInto(
       continue;
     }
     if (kind) {
-      if (kind === 'gpx' && (await isOurs(source))) out.passedOver.push({ file: source.name, why: 'a product, made from the records' });
+      // Somebody may send no more than his marks, written by this program.
+      if (kind === 'gpx' && !(from && !ours) && (await isOurs(source)))
+        out.passedOver.push({ file: source.name, why: 'a product, made from the records' });
       else out.native.push({ kind, source });
       continue;
     }

@@ -1,6 +1,5 @@
 import { FormatError, type PlacedRow } from '@restless-shoal/core/formats';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
-import type { Source } from './sources';
 
 // Marks that others sent are kept as marks with who they are from and how far off they may lie: shown on the Chart, and never
 // taken for looks of one's own.
@@ -15,6 +14,9 @@ export interface Sender {
   within_m: number | null;
 }
 
+/** How far off a mark may lie, m, where a file says a number that can be meant. */
+export const withinOf = (value: unknown): number | null => (typeof value === 'number' && value >= 0 && value <= 100_000 ? value : null);
+
 /** What others are called who did not say who they are. */
 const NAMELESS = 'others';
 
@@ -22,18 +24,15 @@ const NAMELESS = 'others';
 export const NOT_TAKEN = "of somebody else's log: only marks and areas are taken from it";
 
 /** Who sent a folder that says it is for others. @throws FormatError when it says it wrongly */
-export async function senderOf(source: Source): Promise<Sender> {
-  const chunks: Uint8Array[] = [];
-  for await (const chunk of source.bytes()) chunks.push(chunk);
+export function senderOf(text: string, file: string): Sender {
   let value: { format?: unknown; within_m?: unknown } | null;
   try {
-    value = JSON.parse(Buffer.concat(chunks).toString('utf8')) as typeof value;
+    value = JSON.parse(text) as typeof value;
   } catch (error) {
-    throw new FormatError(`${source.name}: is not JSON: ${(error as Error).message}`);
+    throw new FormatError(`${file}: is not JSON: ${(error as Error).message}`);
   }
-  if (value?.format !== OTHERS_FORMAT) throw new FormatError(`${source.name}: format must be "${OTHERS_FORMAT}"`);
-  const within = value.within_m;
-  return { name: NAMELESS, within_m: typeof within === 'number' && within >= 0 && within <= 100_000 ? within : null };
+  if (value?.format !== OTHERS_FORMAT) throw new FormatError(`${file}: format must be "${OTHERS_FORMAT}"`);
+  return { name: NAMELESS, within_m: withinOf(value.within_m) };
 }
 
 /** Cover as somebody else's: areas keep what they are, all else is a mark. One that says itself whose it is, or how far off, is believed. */
@@ -49,7 +48,7 @@ export const sentCover = (features: CoverFeature[], from: Sender): CoverFeature[
 
 /** Places of a map file: those that say how far off they may lie are somebody else's. */
 export const sentPlaces = (places: CoverFeature[], from: Sender | undefined): CoverFeature[] =>
-  places.flatMap((p) => (from || p.within_m != null ? sentCover([p], from ?? { name: NAMELESS, within_m: null }) : [p]));
+  places.map((p) => (from || p.within_m != null ? sentCover([p], from ?? { name: NAMELESS, within_m: null })[0] : p));
 
 /** Marks of a log for others, one a place: many marks are blurred to the same one. */
 export function marksSent(rows: PlacedRow[], from: Sender): CoverFeature[] {

@@ -4,6 +4,7 @@ import { geometryFault } from '@restless-shoal/core/geo';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
 import { targetOfName } from '@restless-shoal/core/tables';
 import { runFeatures } from '../../jobs/pool';
+import { withinOf } from '../others';
 import type { Source } from '../sources';
 import { SAMPLE, type FilePart, type PartRow } from './part';
 import type { Features, FeaturesTask } from './read-features';
@@ -87,9 +88,9 @@ export function featureParts(source: Source, features: Feature[], crs: number | 
       if (!geometryFault({ type: 'Point', coordinates: position }))
         places.push({
           ...coverOfWaypoint({ line, latitude: position[1], longitude: position[0], name, words, depth: null, time: null }),
-          ...(typeof properties.within_m === 'number' && {
+          ...(withinOf(properties.within_m) !== null && {
             name: name ?? (textOfValue(properties.species || properties.kind) || null),
-            within_m: properties.within_m,
+            within_m: withinOf(properties.within_m),
           }),
         });
     }
