@@ -85,6 +85,16 @@ describe('gear', () => {
     await page.getByRole('button', { name: /^Undo/ }).click();
     await page.getByRole('button', { name: /^Silver spoon/ }).waitFor();
     await until(async () => (await ask<StoredGear[]>(served(), '/gear')).length === 1, 'it was on the server again');
+
+    // A rod goes with the fish that it took.
+    const rod = newId();
+    await ask(served(), `/gear/${rod}`, 'PUT', { kind: 'rod', name: 'Short blue', length_m: 2.1 });
+    await page.goto(`${served().url}/logbook/${trip.id}`);
+    await page.getByRole('button', { name: /^\d\d:\d\d Landed.*Silver spoon/ }).click();
+    await sheet.getByRole('group', { name: 'My rods' }).getByRole('button', { name: 'Short blue' }).click();
+    await sheet.getByRole('button', { name: 'Save' }).click();
+    await until(async () => (await detail()).responses.find((r) => r.id === fish.id)!.rod === 'Short blue', 'the fish had its rod');
+    await ask(served(), `/gear/${rod}`, 'DELETE');
     expect(errors).to.deep.equal([]);
     await context.close();
   });

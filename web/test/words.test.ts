@@ -81,7 +81,7 @@ describe('the words of every view', () => {
         .join('\n');
     const all = source(join(__dirname, '../src'));
     const made =
-      /^(title|strategy|setting|trait|verdict|shows|lacks|core|span|trash|seen|minutes|repeat|dawn|roamers|side|school|survey|range|gain|bait|forage|longer|light|in|changed|column|catch|goal|field|oddity|history|moon|gear|gearSheet|recordColumn|table|spotSheet|spotConditions|beams|bench|tuning|picture|practice|likely|adviser|contrastRun|passes|hypothesis|setPlace|tapPlace|spotTime)\b/;
+      /^(title|strategy|setting|trait|verdict|shows|lacks|core|span|trash|seen|minutes|repeat|dawn|roamers|side|school|survey|range|gain|bait|forage|longer|light|in|changed|column|catch|goal|field|oddity|history|moon|gear|gearSheet|gearChoice|recordColumn|table|spotSheet|spotConditions|beams|bench|tuning|picture|practice|likely|adviser|contrastRun|passes|hypothesis|setPlace|tapPlace|spotTime)\b/;
     for (const [view, messages] of Object.entries(en))
       if (!['terms', 'statements', 'covariates', 'problems'].includes(view))
         for (const key of Object.keys(messages)) if (!made.test(key)) expect(all.includes(`'${key}'`), `${view}: ${key}`).to.equal(true);

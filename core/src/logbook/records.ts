@@ -153,6 +153,7 @@ const responses = {
   lure_colour: text('colour'),
   presentation: text('presentation', 400),
   casts: number('casts', { min: 0, max: 100000, whole: true }),
+  rod: text('rod'),
   angler: text('who had it on the line'),
   notes,
 } satisfies Fields;

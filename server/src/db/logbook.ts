@@ -116,7 +116,7 @@ const WORDS = {
   trips: ['trip', 'notes', 'crew', 'boat', 'purpose', 'goal'],
   contacts: ['species', 'notes', 'cover', 'behaviour', 'rig', 'settings'],
   stops: ['notes'],
-  responses: ['species', 'lure', 'lure_colour', 'presentation', 'angler', 'notes'],
+  responses: ['species', 'lure', 'lure_colour', 'presentation', 'rod', 'angler', 'notes'],
   conditions: ['signs'],
   photos: ['caption', 'spot'],
 } as const;

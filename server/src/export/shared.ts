@@ -49,7 +49,7 @@ function toldBy(blur: Blur, areas: NamedArea[], epsg: number | undefined): (at: 
 }
 
 /** Free words and names, which may say where or who. */
-const LEFT_OUT = new Set(['notes', 'signs', 'behaviour', 'crew', 'boat', 'angler', 'settings', 'rig', 'caption', 'spot']);
+const LEFT_OUT = new Set(['notes', 'signs', 'behaviour', 'crew', 'boat', 'rod', 'angler', 'settings', 'rig', 'caption', 'spot']);
 const KEYS = ['trip', 'stop', 'contact', 'same_as'] as const;
 const DIGITS = 5;
 

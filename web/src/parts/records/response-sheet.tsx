@@ -8,7 +8,7 @@ import { clockInZone, fromLocalInput, toLocalInput } from '../format';
 import { useUnits } from '../../state/units';
 import type { StoredGear } from '../../api/queries';
 import { fishUnit, inFishUnit, readFish } from '../fish-units';
-import { LureChoice } from './lure-choice';
+import { GearChoice } from './gear-choice';
 import { formatDepth, deck as msg, term } from '../../words';
 
 type Stored = Response & { id: string };
@@ -38,6 +38,7 @@ export function ResponseSheet({
   const [depth, setDepth] = useState(response.depth_m == null ? '' : toUnit(response.depth_m, 'depth', units).toFixed(1));
   const [lure, setLure] = useState(response.lure ?? '');
   const [gear, setGear] = useState<StoredGear | null>(null);
+  const [rod, setRod] = useState(response.rod ?? '');
   const [angler, setAngler] = useState(response.angler ?? '');
   const [notes, setNotes] = useState(response.notes ?? '');
   const at = toLocalInput(new Date(response.time), zone);
@@ -66,6 +67,7 @@ export function ResponseSheet({
       depth_m: metres === null ? null : Number(metres.toFixed(2)),
       lure: lure.trim() || null,
       ...(gear && gear.name === lure.trim() ? { lure_mass_g: gear.mass_g, lure_colour: gear.colour, presentation: gear.presentation } : {}),
+      rod: rod.trim() || null,
       angler: angler.trim() || null,
       notes: notes.trim() || null,
     });
@@ -130,7 +132,8 @@ export function ResponseSheet({
         <span className="text-sm text-mute">{msg('responseSheet.lure')}</span>
         <input className="input h-11 w-full" value={lure} maxLength={200} onChange={(e) => setLure(e.target.value)} />
       </label>
-      <LureChoice
+      <GearChoice
+        kind="lure"
         chosen={lure}
         onChoose={(g) => {
           setLure(g.name);
@@ -153,6 +156,11 @@ export function ResponseSheet({
           ))}
         </span>
       </div>
+      <label className={field}>
+        <span className="text-sm text-mute">{msg('responseSheet.rod')}</span>
+        <input className="input h-11 w-full" value={rod} maxLength={200} onChange={(e) => setRod(e.target.value)} />
+      </label>
+      <GearChoice kind="rod" chosen={rod} onChoose={(g) => setRod(g.name)} />
       <label className={field}>
         <span className="text-sm text-mute">{msg('responseSheet.angler')}</span>
         <input className="input h-11 w-full" value={angler} maxLength={200} onChange={(e) => setAngler(e.target.value)} />

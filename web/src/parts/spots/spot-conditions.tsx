@@ -20,9 +20,10 @@ function bandWords({ condition, range, state, from }: YieldBand): string {
 /** What a spot yielded by temperature, clarity, wind, light and tide: each that tells its stops apart. */
 export function SpotConditions({ spot }: { spot: SpotYield }) {
   const { water } = useWaterState();
-  const stops = useSpotStops(water.id, spot.id).data;
+  const { data: stops, error } = useSpotStops(water.id, spot.id);
   const bands = useMemo(() => (stops ? spotYield(stops, spot, water.tide ?? null) : []), [stops, spot, water.tide]);
   const conditions = [...new Set(bands.map((b) => b.condition))];
+  if (error && !stops) return <p className="mt-3 text-sm text-mute">{msg('spotConditions.needTheServer')}</p>;
   return conditions.map((condition) => (
     <YieldTable
       key={condition}

@@ -7,7 +7,7 @@ import { clockWords, OUTCOME_WORDS, outcomeOf, type Outcome } from '../../parts/
 import type { Lure, OpenStop, StopState } from './use-stop';
 import { fishUnit, readFish } from '../../parts/fish-units';
 import { deck as msg, term } from '../../words';
-import { LureChoice } from '../../parts/records/lure-choice';
+import { GearChoice } from '../../parts/records/gear-choice';
 
 const WORDS: Record<Response['response'], string> = {
   ignored: msg('stopPanel.ignored'),
@@ -23,8 +23,8 @@ const QUIET_AFTER = 8;
 /** Minutes that a stop is given, as the angler set it. */
 export const quietAfter = (): number => Number(localStorage.getItem('quiet after') ?? QUIET_AFTER);
 
-const lureWords = ({ lure, lure_mass_g, lure_colour, presentation }: Lure): string =>
-  [lure, lure_mass_g !== null && `${lure_mass_g} g`, lure_colour, presentation].filter(Boolean).join(' · ');
+const lureWords = ({ lure, lure_mass_g, lure_colour, presentation, rod }: Lure): string =>
+  [lure, lure_mass_g !== null && `${lure_mass_g} g`, lure_colour, presentation, rod].filter(Boolean).join(' · ');
 
 /** A stop with its clock: what the fish did, in one touch each. */
 export function StopPanel({
@@ -219,6 +219,7 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
   const [colour, setColour] = useState(lure.lure_colour ?? '');
   const [where, how] = [WHERE.find((w) => lure.presentation?.startsWith(w)), HOW.find((h) => lure.presentation?.endsWith(h))];
   const [shown, setShown] = useState({ where: where ?? null, how: how ?? null });
+  const [rod, setRod] = useState(lure.rod ?? '');
   const grams = readNumber(mass);
   const wrong = mass.trim() !== '' && !(grams >= 0 && grams <= 10_000);
   const choices = (label: string, options: string[], value: string | null, set: (v: string | null) => void) => (
@@ -248,11 +249,13 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
             lure_mass_g: mass.trim() === '' ? null : grams,
             lure_colour: colour.trim() || null,
             presentation: [shown.where, shown.how].filter(Boolean).join(', ') || null,
+            rod: rod || null,
           });
           onClose();
         }}
       >
-        <LureChoice
+        <GearChoice
+          kind="lure"
           chosen={name}
           onChoose={(g) => {
             setName(g.name);
@@ -286,6 +289,7 @@ function LureSheet({ lure, onChoose, onClose }: { lure: Lure; onChoose: (lure: L
         </label>
         {choices(msg('stopPanel.whereItWasShown'), WHERE, shown.where, (where) => setShown({ ...shown, where }))}
         {choices(msg('stopPanel.howItMoved'), HOW, shown.how, (how) => setShown({ ...shown, how }))}
+        <GearChoice kind="rod" chosen={rod} onChoose={(g) => setRod(rod === g.name ? '' : g.name)} />
         <button type="submit" className="btn btn-primary h-12">
           {msg('stopPanel.fishWithIt')}
         </button>

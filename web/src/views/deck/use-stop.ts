@@ -11,6 +11,8 @@ export interface Lure {
   lure_mass_g: number | null;
   lure_colour: string | null;
   presentation: string | null;
+  /** Not known to what was kept on a device before rods were. */
+  rod?: string | null;
 }
 
 type Write = (record: 'stops' | 'responses', id: string, row: object) => Promise<void>;
@@ -39,7 +41,7 @@ export interface StopState {
   forget: () => void;
 }
 
-const NO_LURE: Lure = { lure: null, lure_mass_g: null, lure_colour: null, presentation: null };
+const NO_LURE: Lure = { lure: null, lure_mass_g: null, lure_colour: null, presentation: null, rod: null };
 const read = <T>(key: string): T | null => JSON.parse(localStorage.getItem(key) ?? 'null') as T | null;
 
 /**

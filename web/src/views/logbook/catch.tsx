@@ -43,6 +43,7 @@ export function Catch({
                   r.mass_kg !== null && formatMass(r.mass_kg),
                   r.depth_m !== null && depthText(r.depth_m),
                   r.lure,
+                  r.rod,
                   r.angler,
                 ]
                   .filter(Boolean)

@@ -14,7 +14,7 @@ type Tables = 'stops' | 'responses' | 'conditions' | 'profiles';
 /** What of each record is shown, in order; what no row says has no column. */
 const SHOWN: Record<Tables, readonly string[]> = {
   stops: ['start', 'end', 'outcome', 'rods', 'boats_near', 'radius_m', 'notes'],
-  responses: ['time', 'response', 'species', 'length_m', 'mass_kg', 'fate', 'depth_m', 'lure', 'lure_mass_g', 'lure_colour', 'presentation', 'casts', 'angler', 'notes'], // prettier-ignore
+  responses: ['time', 'response', 'species', 'length_m', 'mass_kg', 'fate', 'depth_m', 'lure', 'lure_mass_g', 'lure_colour', 'presentation', 'casts', 'rod', 'angler', 'notes'], // prettier-ignore
   conditions: ['time', 'surface_temperature_c', 'secchi_m', 'wind_from_deg', 'wind_speed_ms', 'air_temperature_c', 'cloud_fraction', 'air_pressure_hpa', 'water_level_m', 'current_speed_ms', 'current_to_deg', 'signs'], // prettier-ignore
   profiles: ['time', 'depth_m', 'temperature_c', 'oxygen_mg_l'],
 };

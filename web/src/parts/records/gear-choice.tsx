@@ -2,13 +2,20 @@ import type { StoredGear } from '../../api/queries';
 import { useGear } from '../../state/use-gear';
 import { deck as msg } from '../../words';
 
-/** The lures of the gear, to be chosen by touch. */
-export function LureChoice({ chosen, onChoose }: { chosen: string; onChoose: (lure: StoredGear) => void }) {
-  const lures = (useGear().gear ?? []).filter((g) => g.kind === 'lure');
-  if (!lures.length) return null;
+interface GearChoiceProps {
+  kind: 'lure' | 'rod';
+  /** The name of the one in use. */
+  chosen: string;
+  onChoose: (piece: StoredGear) => void;
+}
+
+/** The lures or rods of the gear, to be chosen by touch. */
+export function GearChoice({ kind, chosen, onChoose }: GearChoiceProps) {
+  const own = (useGear().gear ?? []).filter((g) => g.kind === kind);
+  if (!own.length) return null;
   return (
-    <div role="group" aria-label={msg('lureChoice.myLures')} className="flex max-h-40 flex-wrap gap-1.5 overflow-y-auto">
-      {lures.map((g) => (
+    <div role="group" aria-label={msg(`gearChoice.${kind}`)} className="flex max-h-40 flex-wrap gap-1.5 overflow-y-auto">
+      {own.map((g) => (
         <button
           key={g.id}
           type="button"
