@@ -42,6 +42,9 @@ describe('marks of somebody else', () => {
     await sheet.getByLabel('These are marks of somebody else').check();
     expect(await sheet.getByRole('button', { name: 'Import' }).isDisabled(), 'whose they are is asked for').to.equal(true);
     await sheet.getByLabel('Who they are from').fill('Fred');
+    await sheet.getByLabel('Good to, m').fill('near');
+    await sheet.getByText('must be a number, in m').waitFor();
+    expect(await sheet.getByRole('button', { name: 'Import' }).isDisabled()).to.equal(true);
     await sheet.getByLabel('Good to, m').fill('60');
     expect(await violations(page)).to.deep.equal([]);
     await sheet.getByRole('button', { name: 'Import' }).click();

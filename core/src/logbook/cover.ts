@@ -25,12 +25,14 @@ export interface CoverFeature {
   geometry: Geometry;
 }
 
-/** Areas that the owner of a water has drawn and named for others, in its plane. Those that others sent are not among them. */
+/** Whether something is an area that the owner of a water has drawn and named for others; one that others sent is not. */
+export const isOwnArea = ({ kind, name, source }: CoverFeature): boolean => kind === 'area' && Boolean(name) && source == null;
+
+/** Areas that the owner of a water has drawn and named for others, in its plane. */
 export const namedAreas = (cover: readonly CoverFeature[], toMetric: (at: LatLon) => Point): NamedArea[] =>
-  cover.flatMap(({ kind, name, source, geometry }) => {
-    if (kind !== 'area' || !name || source != null) return [];
+  cover.filter(isOwnArea).flatMap(({ name, geometry }) => {
     const rings = geometry.type === 'Polygon' ? geometry.coordinates : geometry.type === 'MultiPolygon' ? geometry.coordinates.flat() : [];
     // The last corner is the first again.
     const corners = rings.map((ring) => ring.slice(0, -1).map(([longitude, latitude]) => toMetric({ latitude, longitude })));
-    return corners.some((ring) => ring.length > 2) ? [{ name, rings: corners.filter((ring) => ring.length > 2) }] : [];
+    return corners.some((ring) => ring.length > 2) ? [{ name: name!, rings: corners.filter((ring) => ring.length > 2) }] : [];
   });

@@ -50,6 +50,6 @@ export {
   type DerivedLooks,
 } from './looks';
 export { tripInPlane } from './in-plane';
-export { COVER_KINDS, namedAreas, type CoverFeature } from './cover';
+export { COVER_KINDS, isOwnArea, namedAreas, type CoverFeature } from './cover';
 export { areaLookedAt } from './water-looked-at';
 export { LookingGuess } from './looking-guess';

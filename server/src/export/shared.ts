@@ -14,7 +14,7 @@ import {
   type LatLon,
   type NamedArea,
 } from '@restless-shoal/core/geo';
-import { namedAreas, records, type Contact, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { isOwnArea, namedAreas, records, type Contact, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { contactsOfWater, readingsOfWater, responsesOfWater, stopsOfWater, tripsOf } from '../db/log';
 import { pictureById, photosOfWater } from '../db/photos';
 import type { Pool, Queryable } from '../db/pool';
@@ -119,7 +119,7 @@ export async function* sharedFiles(db: Queryable, water: WaterRow, blur: Blur): 
   yield ['responses.csv', csvText('responses', of(await responsesOfWater(db, water.id)))];
   yield ['marks.gpx', marksGpx(water.name, marks as unknown as Contact[], [])];
   yield ['marks.geojson', marksGeoJson(marks, where)];
-  const named = cover.filter((c) => c.kind === 'area' && c.source == null && c.name && used.has(c.name));
+  const named = cover.filter((c) => isOwnArea(c) && used.has(c.name!));
   if (named.length) yield ['cover.geojson', coverGeoJson(named)];
   // Whoever reads the folder in keeps it apart from looks of his own.
   const within = Math.ceil(Math.max(0, ...where.map((w) => w.within), blur === 'areas' ? 0 : blur / Math.SQRT2));

@@ -24,7 +24,7 @@ import {
   utmEpsg,
   type MetricPlane,
 } from '@restless-shoal/core/geo';
-import { BY_NAME, newId, RECORD_ORDER, records, type CoverFeature, type RecordName, type Row } from '@restless-shoal/core/logbook';
+import { BY_NAME, newId, RECORD_ORDER, records, type RecordName, type Row } from '@restless-shoal/core/logbook';
 import { copyRows, emptyMerge, mergeStaged, openStaging, sumOfMerges, type MergeInput, type MergeResult } from '../db/merge';
 import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
@@ -35,7 +35,7 @@ import { placesOf, rememberMappings, rememberPlaces } from '../db/spots';
 import { inWords, listedRows, lookInto, mappedRows, namesOf, OpenQuestionsError, outlineInDegrees, partName, readerOf } from './look-into';
 import type { FilePart, PartRow } from './parts';
 import { BELONGS, MERGES, WITH_ID } from './merges';
-import { marksSent, sentCover, sentPlaces, type Sender } from './others';
+import { contactsSent, sentCover, sentPlaces, waypointsSent, type Sender } from './others';
 import { takePictures } from './pictures';
 import { textOf, type Source } from './sources';
 import { ToldError } from '../told-error';
@@ -104,8 +104,8 @@ export async function importInto(pool: Pool, account: string, sources: Source[],
     for (const { part, mapping } of used.filter((f) => f.mapping.as === 'outline')) await run.outlineOf(part, mapping);
     for (const record of RECORD_ORDER)
       for (const { kind, source } of native)
-        if (kind === record) await (looked.from ? run.marksOf(source) : run.record(record, source));
-        else if (record === 'soundings' && kind === 'gpx' && looked.from) await run.waypointsOf(source);
+        if (kind === record) await (looked.from ? run.marksOf(source, 'csv') : run.record(record, source));
+        else if (record === 'soundings' && kind === 'gpx' && looked.from) await run.marksOf(source, 'gpx');
         else if (record === 'soundings' && (kind === 'gpx' || kind === 'nmea')) await run.record(record, source, kind);
     for (const { part, mapping } of used)
       if (mapping.as === 'soundings') await run.soundingsOf(part, mapping);
@@ -217,23 +217,9 @@ class ImportRun {
     this.files.push({ report, merge: { ...emptyMerge(), added, same: places.length - added } });
   }
 
-  /** Contacts of somebody else's log as marks. */
-  async marksOf(source: Source): Promise<void> {
-    const report = emptyReport(source.name, 'cover');
-    const rows: PlacedRow[] = [];
-    for await (const batch of readRecord('contacts', source.bytes(), report)) rows.push(...batch);
-    await this.takeMarks(marksSent(rows, this.options.from!), report);
-  }
-
-  /** Waypoints of somebody else's plotter as marks; his tracks stay his. */
-  async waypointsOf(source: Source): Promise<void> {
-    const waypoints: Waypoint[] = [];
-    for await (const _track of readGpx(source.bytes(), emptyReport(source.name, 'soundings'), waypoints));
-    const report = { ...emptyReport(source.name, 'cover'), read: waypoints.length, used: waypoints.length };
-    await this.takeMarks(sentCover(waypoints.map(coverOfWaypoint), this.options.from!), report);
-  }
-
-  private async takeMarks(marks: CoverFeature[], report: FileReport): Promise<void> {
+  /** Contacts or waypoints of somebody else as marks. */
+  async marksOf(source: Source, kind: 'gpx' | 'csv'): Promise<void> {
+    const { marks, report } = await (kind === 'gpx' ? waypointsSent : contactsSent)(source, this.options.from!);
     const added = await addCover(this.client, this.water.id, marks);
     this.files.push({ report, merge: { ...emptyMerge(), added, same: marks.length - added } });
   }

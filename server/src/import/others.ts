@@ -1,5 +1,15 @@
-import { FormatError, type PlacedRow } from '@restless-shoal/core/formats';
+import {
+  coverOfWaypoint,
+  emptyReport,
+  FormatError,
+  readGpx,
+  readRecord,
+  type FileReport,
+  type PlacedRow,
+  type Waypoint,
+} from '@restless-shoal/core/formats';
 import type { CoverFeature } from '@restless-shoal/core/logbook';
+import type { Source } from './sources';
 
 // Marks that others sent are kept as marks with who they are from and how far off they may lie: shown on the Chart, and never
 // taken for looks of one's own.
@@ -51,7 +61,7 @@ export const sentPlaces = (places: CoverFeature[], from: Sender | undefined): Co
   places.map((p) => (from || p.within_m != null ? sentCover([p], from ?? { name: NAMELESS, within_m: null })[0] : p));
 
 /** Marks of a log for others, one a place: many marks are blurred to the same one. */
-export function marksSent(rows: PlacedRow[], from: Sender): CoverFeature[] {
+function marksSent(rows: PlacedRow[], from: Sender): CoverFeature[] {
   const places = new Map<string, PlacedRow[]>();
   for (const placed of rows) {
     const key = `${placed.row.longitude} ${placed.row.latitude}`;
@@ -85,4 +95,26 @@ export function marksSent(rows: PlacedRow[], from: Sender): CoverFeature[] {
       geometry: { type: 'Point', coordinates: [Number(longitude), Number(latitude)] },
     };
   });
+}
+
+/** What was sent, and what was read of it. */
+interface Sent {
+  marks: CoverFeature[];
+  report: FileReport;
+}
+
+/** Contacts of somebody else's log as marks. */
+export async function contactsSent(source: Source, from: Sender): Promise<Sent> {
+  const report = emptyReport(source.name, 'cover');
+  const rows: PlacedRow[] = [];
+  for await (const batch of readRecord('contacts', source.bytes(), report)) rows.push(...batch);
+  return { marks: marksSent(rows, from), report };
+}
+
+/** Waypoints of somebody else's plotter as marks; his tracks stay his. */
+export async function waypointsSent(source: Source, from: Sender): Promise<Sent> {
+  const waypoints: Waypoint[] = [];
+  for await (const _track of readGpx(source.bytes(), emptyReport(source.name, 'soundings'), waypoints));
+  const report = { ...emptyReport(source.name, 'cover'), read: waypoints.length, used: waypoints.length };
+  return { marks: sentCover(waypoints.map(coverOfWaypoint), from), report };
 }

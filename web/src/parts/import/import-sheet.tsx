@@ -167,7 +167,8 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
   const into = water ?? name.trim();
 
   const within = sent?.within.trim() ? readNumber(sent.within) * METRES_PER[depth] : null;
-  const wrong = sent !== null && (!sent.name.trim() || (within !== null && !(within >= 0 && within <= 100_000)));
+  const noDistance = within !== null && !(within >= 0 && within <= 100_000);
+  const wrong = sent !== null && (!sent.name.trim() || noDistance);
   const from = sent ? { name: sent.name.trim(), within_m: within } : undefined;
 
   const look = (upload: string, mapping?: { parts: PartMapping[]; places: KnownPlace[] }): Promise<ImportPreview> =>
@@ -421,6 +422,11 @@ export function ImportSheet({ water, onClose, onDone }: ImportSheetProps) {
                 />
               </label>
             </div>
+            {noDistance && (
+              <p role="alert" className="mt-1 text-sm text-warn">
+                {msg('importSheet.goodToMustBe', { unit: depth })}
+              </p>
+            )}
           </div>
         )}
         {trouble}

@@ -11,7 +11,7 @@ function bandWords({ condition, range, state, from }: YieldBand): string {
   if (from !== null) return compass(from);
   const measure = condition === 'temperature' ? formatTemperature : condition === 'clarity' ? formatDepth : formatSpeed;
   const [least, most] = range!;
-  if (least <= 0 && condition !== 'temperature') return msg('spotConditions.below', { to: measure(most) });
+  if (least === -Infinity || (least <= 0 && condition !== 'temperature')) return msg('spotConditions.below', { to: measure(most) });
   return most === Infinity
     ? msg('spotConditions.above', { from: measure(least) })
     : msg('spotConditions.between', { from: measure(least), to: measure(most) });

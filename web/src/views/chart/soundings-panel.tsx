@@ -1,6 +1,7 @@
 import { Download, Upload } from 'lucide-react';
 import { useState } from 'react';
 import type { CleanSettings, CleanStep } from '@restless-shoal/core/chart';
+import { isOwnArea } from '@restless-shoal/core/logbook';
 import { ask } from '../../api/client';
 import { readNumber } from '../../parts/read-number';
 import { useSurveys } from '../../api/queries';
@@ -120,7 +121,7 @@ export function SoundingsPanel({ onImport, onBuilding }: SoundingsPanelProps) {
                     </a>
                   ))}
                 </span>
-                {water.cover.some((c) => c.kind === 'area' && c.source == null && c.name) && (
+                {water.cover.some(isOwnArea) && (
                   <a className="btn touch-target px-3" href={`/api/waters/${water.id}/export/shared.zip?blur=areas`} download>
                     {msg('soundingsPanel.myAreas')}
                   </a>

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { Link } from 'react-router';
 import { areaAt, BLUR_SIZES, blurCell, blurOf, metricPlane, outlineToRings, utmEpsg, type Blur } from '@restless-shoal/core/geo';
-import { namedAreas } from '@restless-shoal/core/logbook';
+import { isOwnArea, namedAreas } from '@restless-shoal/core/logbook';
 import { dayKey } from '../../parts/format';
 import { saveFile } from '../../parts/save-file';
 import { Segments } from '../../parts/segments';
@@ -109,9 +109,7 @@ export function ReportPage({ id }: { id: string }) {
                 value={size}
                 onChange={(e) => setSize(blurOf(e.target.value)!)}
               >
-                {water.cover.some((c) => c.kind === 'area' && c.source == null && c.name) && (
-                  <option value="areas">{msg('reportPage.myAreas')}</option>
-                )}
+                {water.cover.some(isOwnArea) && <option value="areas">{msg('reportPage.myAreas')}</option>}
                 {BLUR_SIZES.map((s) => (
                   <option key={s} value={s}>
                     {msg('reportPage.squares', { size: formatLength(s) })}

@@ -136,5 +136,6 @@ export const imports = {
   'importSheet.onlyMarksAreTaken':
     'Nur Marken und Gebiete werden übernommen. Die Karte zeigt sie mit ihrer Herkunft; in eigene Blicke, Muster und Vorhersagen gehen sie nicht ein.',
   'importSheet.whoTheyAreFrom': 'Von wem',
+  'importSheet.goodToMustBe': 'Wie weit sie daneben liegen können, muss eine Zahl sein, in {unit}.',
   'importSheet.goodTo': 'Genau auf, {unit}',
 };

@@ -136,5 +136,6 @@ export const imports = {
   'importSheet.onlyMarksAreTaken':
     'Only marks and areas are taken. They are shown on the Chart with who they are from, and kept out of your own looks, patterns and forecasts.',
   'importSheet.whoTheyAreFrom': 'Who they are from',
+  'importSheet.goodToMustBe': 'How far off they may lie must be a number, in {unit}.',
   'importSheet.goodTo': 'Good to, {unit}',
 };
