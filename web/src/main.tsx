@@ -1,12 +1,13 @@
 import { QueryClient, QueryClientProvider, type FetchQueryOptions } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter } from 'react-router';
+import { unstable_HistoryRouter as HistoryRouter } from 'react-router';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './styles.css';
 import { ApiError } from './api/client';
 import { chartQuery, logbookQuery, logQuery, tripsQuery, waterQuery, watersQuery } from './api/queries';
+import { pageHistory } from './parts/dialog-history';
 import { wordsLoaded } from './state/language';
 import { views } from './views/load';
 
@@ -45,13 +46,14 @@ await wordsLoaded;
 void views[view as keyof typeof views]?.();
 const { App } = await import('./app');
 
+const pages = pageHistory();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       {/* At once, not as a transition: two choices in a row must not be written from the same old address. */}
-      <BrowserRouter useTransitions={false}>
+      <HistoryRouter history={pages} useTransitions={false}>
         <App />
-      </BrowserRouter>
+      </HistoryRouter>
     </QueryClientProvider>
   </StrictMode>,
 );

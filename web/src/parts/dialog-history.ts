@@ -1,6 +1,10 @@
+import { UNSAFE_createBrowserHistory as createBrowserHistory } from 'react-router';
+
 /** Dialogs that are open, the uppermost last, each with what closes it. */
 const open: { close: () => void }[] = [];
 let leaving: ReturnType<typeof setTimeout> | null = null;
+/** What waits for a step back that is under way, in order; null when none is. */
+let waiting: (() => void)[] | null = null;
 
 interface DialogState {
   dialog?: boolean;
@@ -9,8 +13,43 @@ interface DialogState {
 const standing = (): boolean => (window.history.state as DialogState | null)?.dialog === true;
 const stand = (): void => window.history.pushState({ ...(window.history.state as object | null), dialog: true }, '');
 
+function stepBack(): void {
+  waiting = [];
+  window.addEventListener(
+    'popstate',
+    () => {
+      const held = waiting ?? [];
+      waiting = null;
+      for (const go of held) go();
+    },
+    { once: true },
+  );
+  window.history.back();
+}
+
+/**
+ * The browser's history for the router, aware of the entry that stands for dialogs: a page that is opened takes that
+ * entry's place, and one that is asked for while the browser still steps back off it waits. That step would undo it.
+ */
+export function pageHistory(): ReturnType<typeof createBrowserHistory> {
+  // It tells the router of pages opened by push and replace only in this mode, as the router's own does.
+  const history = createBrowserHistory({ v5Compat: true });
+  const { push, replace } = history;
+  history.push = (to, state) => {
+    if (waiting) waiting.push(() => history.push(to, state));
+    else if (standing()) replace(to, state);
+    else push(to, state);
+  };
+  history.replace = (to, state) => {
+    if (waiting) waiting.push(() => replace(to, state));
+    else replace(to, state);
+  };
+  return history;
+}
+
 function wentBack(): void {
-  if (!open.length || standing()) return;
+  // Not the step that a closed dialog takes by itself.
+  if (waiting || !open.length || standing()) return;
   open.at(-1)!.close();
   // Those below stay, and Back closes them one by one.
   if (open.length > 1) stand();
@@ -30,13 +69,14 @@ export function backCloses(close: () => void): () => void {
     clearTimeout(leaving);
     leaving = null;
   }
-  if (!standing()) stand();
+  if (waiting) waiting.push(() => open.length && !standing() && stand());
+  else if (!standing()) stand();
   return () => {
     open.splice(open.indexOf(dialog), 1);
     if (open.length || !standing()) return;
     leaving = setTimeout(() => {
       leaving = null;
-      if (!open.length && standing()) window.history.back();
+      if (!waiting && !open.length && standing()) stepBack();
     });
   };
 }
