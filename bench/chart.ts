@@ -44,7 +44,7 @@ async function build({ time, x, y, depth }: Soundings, beside: Worker): Promise<
   const n = x.length;
   const unknown = new Float32Array(n).fill(NaN);
   const cleaned = cleanSoundings({ time, x, y, depth, hardness: unknown, temperature: unknown, survey: new Int32Array(n) });
-  const surface = laySurface(32625, [SHORE], { ...cleaned, hardness: unknown }, { size: 5, shoreIsZero: false });
+  const surface = laySurface(32625, [SHORE], { ...cleaned, hardness: unknown }, { size: 5, shore: null });
   const other = new Promise<Beside>((done, failed) => beside.once('message', done).once('error', failed));
   beside.postMessage(surface);
   const features = shapesOf(surface);

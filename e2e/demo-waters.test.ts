@@ -2,6 +2,8 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
+import { unpackChart } from '@restless-shoal/core/chart';
+import { metricPlane } from '@restless-shoal/core/geo';
 import { makeLogbook, REACH, SOUND, type DemoOptions } from '@restless-shoal/demo';
 import { closeBrowser, openPage, ownErrors } from './browser';
 import { ask, command, serve, temporaryFolder, type RunningServer } from './harness';
@@ -122,6 +124,26 @@ describe('every view of the demo waters', () => {
 
   it('says nothing of a lake on the sound', async () => {
     expect(await ofLakes('sound')).to.deep.equal({});
+  });
+  it('says of ground that falls dry when it is covered, and of the shallows beside it when they are bared', async () => {
+    const { id } = (await ask<{ id: string; name: string }[]>(served, '/waters')).find((w) => w.name === names.sound)!;
+    const bytes = new Uint8Array(await (await fetch(`${served.url}/api/waters/${id}/chart`)).arrayBuffer());
+    const { depth, epsg, highest } = unpackChart(bytes);
+    expect(highest).to.be.within(3, 4);
+    const { page, context, errors } = await openPage(`${served.url}/chart?water=${encodeURIComponent(names.sound)}`);
+    await page.getByLabel('Look at a position').waitFor();
+    const told = async (height: number): Promise<string> => {
+      const { latitude, longitude } = metricPlane(epsg).toLatLon(depth.centre(depth.data.findIndex((d) => Math.abs(d + height) < 0.1)));
+      await page.getByLabel('Look at a position').fill(`${latitude}, ${longitude}`);
+      await page.getByRole('button', { name: 'Look there' }).click();
+      await page.getByText(`${longitude.toFixed(5)}`).waitFor();
+      return page.getByTestId('under-finger').innerText();
+    };
+    expect(await told(3.3)).to.match(/Dry\s+[\d.]+ m above the water, 3\.\d m above the datum/);
+    // Whatever the tide of the log's last moment is, this height is passed by it within the day.
+    expect(await told(0.9)).to.match(/(covered from|falls dry at) about \d\d:\d\d/);
+    expect(ownErrors(errors)).to.deep.equal([]);
+    await context.close();
   });
   it('says nothing of a lake on the river', async () => {
     expect(await ofLakes('river')).to.deep.equal({});

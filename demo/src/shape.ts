@@ -31,10 +31,12 @@ export interface Flow {
 export interface Shape {
   width: number;
   height: number;
-  /** Depth, m; zero or less on land. */
+  /** Depth, m; zero or less on land and on ground that falls dry. */
   flatDepth: (x: number, y: number) => number;
   /** 1 at a drowned channel, 0 away from it. */
   channelAt: (x: number, y: number) => number;
+  /** Height of the shore line over where depths are 0, m: high water of a coast; else 0. */
+  shore?: number;
   /** About where boats are launched. */
   launch: Point;
   /** How a river runs at a place. */

@@ -1,8 +1,11 @@
-import { SIMULATED_TIDE, type TideRecord } from '@restless-shoal/core/tide';
+import { highWaterSprings, SIMULATED_TIDE, tideOf, type TideRecord } from '@restless-shoal/core/tide';
 import { bell, runOf, type FishRules } from './fish-rules';
 import type { Scenario } from './logbook';
 import { smoothNoise, type Random } from './random';
 import { valley, type CoverThing, type Rise, type Shape } from './shape';
+
+/** Where there is no foreshore: well over the highest water, m. */
+const LAND = -9;
 
 /** An arm of the sea: deep at its mouth in the west, with a reef, a wreck and two banks. The tide runs along it. */
 export function sound(seed: number, random: Random): Shape {
@@ -13,12 +16,12 @@ export function sound(seed: number, random: Random): Shape {
   const mouth = random.even(22, 27);
   const line = (x: number): number => height * (0.5 + 0.06 * Math.sin((x / width) * Math.PI * 2 * bend));
   const flatDepth = (x: number, y: number): number => {
-    if (x <= 60 || x >= width) return -1;
+    if (x <= 60 || x >= width) return LAND;
     const along = x / width;
     const head = Math.sqrt(Math.min(1, (width - x) / 500));
     const half = (900 - 320 * along) * (1 + 0.3 * rough(x, y) + 0.1 * fine(x, y)) * head;
-    const d = half > 0 ? valley((mouth - (mouth - 9) * along) * head, half, Math.abs(y - line(x))) : -1;
-    return d + (d > 0 ? 0.9 * rough(x * 1.4, y * 1.4) + 0.4 * fine(x, y) : 0);
+    const d = half > 0 ? valley((mouth - (mouth - 9) * along) * head, half, Math.abs(y - line(x))) : LAND;
+    return d + 0.9 * rough(x * 1.4, y * 1.4) + 0.4 * fine(x, y);
   };
   const on = (at: number, off: number): { x: number; y: number; deep: number } => {
     const [x, y] = [width * (at + random.even(-0.03, 0.03)), line(width * at) + off + random.even(-40, 40)];
@@ -62,7 +65,8 @@ export function sound(seed: number, random: Random): Shape {
     }
     return things;
   };
-  return { width, height, flatDepth, channelAt: () => 0, launch: [width * 0.8, height * 0.95], rises, most: 13, cover };
+  const shore = highWaterSprings(tideOf(SOUND_TIDE)!, Date.UTC(2026, 6, 1));
+  return { width, height, flatDepth, shore, channelAt: () => 0, launch: [width * 0.8, height * 0.95], rises, most: 13, cover };
 }
 
 /** The made-up tide, its streams along the sound: the flood to the east. */

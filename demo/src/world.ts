@@ -12,7 +12,7 @@ export interface World {
   height: number;
   plane: MetricPlane;
   origin: Point;
-  /** Depth at full level, m; zero or less on land. */
+  /** Depth at full level or datum, m; zero or less on land and on ground that falls dry. */
   depth(x: number, y: number): number;
   /** 0 soft – 1 hard. */
   hardness(x: number, y: number): number;
@@ -53,7 +53,7 @@ export function worldName(seed: number, kind: ShapeKind = 'valley'): string {
 /** Makes a water from a seed: another seed is another shape of the same kind. */
 export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   const random = new Random(seed * 7919 + 13);
-  const { width, height, flatDepth, channelAt, launch, rises = [], most = 16, cover, flowAt } = SHAPES[kind](seed, random);
+  const { width, height, flatDepth, channelAt, launch, rises = [], most = 16, cover, flowAt, shore = 0 } = SHAPES[kind](seed, random);
   const ground = smoothNoise(seed + 3, 240);
   const patch = smoothNoise(seed + 4, 90);
   const humps: Rise[] = [...rises];
@@ -83,7 +83,7 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   const corner: LatLon = { latitude: 47.3 + (seed % 9) * 0.11, longitude: -33.9 - (seed % 13) * 0.09 };
   const plane = metricPlane(utmEpsg(corner));
   [origin[0], origin[1]] = plane.toMetric(corner).map((v) => Math.round(v)) as Point;
-  const outline = traceOutline(depth, width, height);
+  const outline = traceOutline(depth, width, height, -shore);
   const world: World = {
     seed,
     name: worldName(seed, kind),
@@ -98,7 +98,8 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
     humps,
     cover: [],
     flowAt,
-    ramp: shoreNear(outline, ...launch),
+    // On a coast from a slip that reaches below low water.
+    ramp: shoreNear(shore ? traceOutline(depth, width, height, 1) : outline, ...launch),
     deepest: deepestPoint(depth, width, height),
     toLatLon: (x, y) => plane.toLatLon([x + origin[0], y + origin[1]]),
   };
@@ -108,13 +109,15 @@ export function makeWorld(seed: number, kind: ShapeKind = 'valley'): World {
   return world;
 }
 
-function traceOutline(depth: World['depth'], width: number, height: number): Rings {
+/** The line along which the water is so deep, m. */
+function traceOutline(depth: World['depth'], width: number, height: number, deep: number): Rings {
   const step = 20;
-  const margin = 5;
+  // A foreshore lies beyond the frame of the depths.
+  const margin = deep < 0 ? 14 : 5;
   const [nx, ny] = [Math.ceil(width / step) + 2 * margin, Math.ceil(height / step) + 2 * margin];
   const field = new Array<number>(nx * ny);
   for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) field[j * nx + i] = depth((i + 0.5 - margin) * step, (j + 0.5 - margin) * step);
-  const shape = contours().size([nx, ny]).thresholds([0])(field)[0];
+  const shape = contours().size([nx, ny]).thresholds([deep])(field)[0];
   const main = shape.coordinates.reduce((a, b) => (b[0].length > a[0].length ? b : a));
   return main
     .filter((ring, k) => k === 0 || ring.length > 12)

@@ -11,7 +11,7 @@ import { fitSurface, mergeBins, residualSpread, type Bins } from './surface';
 /** A build of a water: where the bottom is. Made from soundings, never edited by hand. */
 export interface Chart {
   epsg: number;
-  /** Metres below datum. */
+  /** Metres below datum; below 0 on ground that falls dry. */
   depth: Raster;
   /** 0 soft – 1 hard. */
   hardness: Raster;
@@ -24,6 +24,8 @@ export interface Chart {
   /** Number of soundings it rests on. */
   soundings: number;
   deepest: number;
+  /** Highest ground that falls dry, m above datum; 0 or less where none does. */
+  highest: number;
 }
 
 /** How much deeper than the deepest sounding a surface may swing where nobody sounded. */
@@ -43,8 +45,11 @@ export interface BuildOptions {
   cover?: CoverPoints[];
   /** Places known to be hard: points on drawn patches, and marks that told of the bottom. */
   hard?: HardPlace[];
-  /** False when the outline was proposed from the soundings: its edge is then no shore, and not 0 m deep. */
-  shoreIsZero?: boolean;
+  /**
+   * Height of the shore line above datum, m: that of high water on a coast, else 0. Null when the outline was proposed from the
+   * soundings: its edge is then no shore.
+   */
+  shore?: number | null;
   cleaning?: CleanStep[];
   nature?: WaterNature;
   onProgress?: (share: number) => void;
@@ -112,8 +117,8 @@ export function withRim(mask: Uint8Array, width: number): Uint8Array {
   return out;
 }
 
-/** Adds the shore, 0 m deep, to bins of soundings. */
-export function withShore(bins: Bins, rings: Rings, size: number): Bins {
+/** Adds the shore to bins of soundings. @param above its height above datum, m */
+export function withShore(bins: Bins, rings: Rings, size: number, above = 0): Bins {
   const shore: Point[] = rings.flatMap((ring) => alongRing(ring, Math.max(8, 1.5 * size)));
   const n = bins.count + shore.length;
   const column = (own: Float64Array, of: (p: Point) => number): Float64Array => {
@@ -125,7 +130,7 @@ export function withShore(bins: Bins, rings: Rings, size: number): Bins {
   return {
     x: column(bins.x, (p) => p[0]),
     y: column(bins.y, (p) => p[1]),
-    value: column(bins.value, () => 0),
+    value: column(bins.value, () => -above),
     weight: column(bins.weight, () => 1),
     count: n,
   };
@@ -142,6 +147,8 @@ export interface Surface {
   scatter: number;
   soundings: number;
   deepest: number;
+  /** Highest ground that falls dry, m above datum; 0 where none does. */
+  highest: number;
 }
 
 /** Lays the surface of the bottom through cleaned soundings and the shore: the first part of a build. */
@@ -154,27 +161,31 @@ export function laySurface(epsg: number, rings: Rings, soundings: SoundingColumn
   const inside = insideMask(rings, x0, y0, size, width, height);
   const mask = withRim(inside, width);
   const bins = soundingBins(soundings, size);
+  const { shore: above = 0 } = options;
   progress(0.15);
   // Without a sounding nothing is known of the depth: a shore alone would make the whole water 0 m deep.
   if (bins.count > 0) {
-    const all = options.shoreIsZero === false ? bins : withShore(bins, rings, size);
+    const all = above === null ? bins : withShore(bins, rings, size, above);
     fitSurface(all, depth, mask, { ...STIFFNESS, onProgress: (s) => progress(0.15 + 0.6 * s) });
   }
   const scatter = residualSpread(bins, depth, mask);
   fitHardness(hardnessBins(soundings, options.hard ?? [], size), hardness, inside);
-  const most = SWING * bins.value.subarray(0, bins.count).reduce((a, v) => Math.max(a, v), 0);
-  let deepest = 0;
+  const sounding = bins.value.subarray(0, bins.count);
+  const most = SWING * sounding.reduce((a, v) => Math.max(a, v), 0);
+  const top = sounding.reduce((a, v) => Math.max(a, -v), above ?? 0);
+  let [deepest, highest] = [0, 0];
   for (let k = 0; k < depth.data.length; k++) {
     if (!inside[k]) depth.data[k] = NaN;
     else {
-      // A surface may swing a little over the surface of the water: the bottom does not. Nor is it far below all that was sounded.
-      depth.data[k] = Math.min(most, Math.max(0, depth.data[k]));
+      // A surface may swing a little over the shore: the bottom does not. Nor is it far below all that was sounded.
+      depth.data[k] = Math.min(most, Math.max(-top, depth.data[k]));
       if (depth.data[k] > deepest) deepest = depth.data[k];
+      if (-depth.data[k] > highest) highest = -depth.data[k];
     }
   }
   progress(1);
   const sounded = { x: bins.x.slice(0, bins.count), y: bins.y.slice(0, bins.count) };
-  return { epsg, depth, hardness, sounded, scatter, soundings: soundings.x.length, deepest };
+  return { epsg, depth, hardness, sounded, scatter, soundings: soundings.x.length, deepest, highest };
 }
 
 /** Names the shapes of a surface: the second part of a build, beside the third where there are threads for both. */
@@ -220,7 +231,7 @@ export function cellsOf(
 
 /** Puts the parts of a build together: a shape that lies far from all soundings is less sure. */
 export function chartFrom(
-  { epsg, depth, hardness, soundings, deepest }: Surface,
+  { epsg, depth, hardness, soundings, deepest, highest }: Surface,
   shapes: ChartFeature[],
   { cells, distance, quality, flows }: Worked,
   cleaning: CleanStep[] = [],
@@ -229,7 +240,7 @@ export function chartFrom(
     const far = Math.max(0, distance.at(f.x, f.y) - 20);
     return far > 0 ? { ...f, confidence: f.confidence * Math.exp(-far / 60) } : f;
   });
-  return { epsg, depth, hardness, quality, cells, features, cleaning, soundings, deepest };
+  return { epsg, depth, hardness, quality, cells, features, cleaning, soundings, deepest, highest };
 }
 
 /** Builds the chart of a water from cleaned soundings and its shore, in one go. */

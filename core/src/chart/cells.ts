@@ -20,8 +20,10 @@ export interface CellTable {
   row: Int32Array;
   /** Water in the cell, m². */
   area: Float32Array;
-  /** Mean depth of the bottom below datum, m. */
+  /** Mean depth of the bottom below datum, m; ground above it counts as 0. */
   depth: Float32Array;
+  /** Mean height above datum of the ground that falls dry, m; 0 where none does. */
+  drying: Float32Array;
   /** 0 soft – 1 hard. */
   hardness: Float32Array;
   slope: Float32Array;
@@ -52,6 +54,7 @@ export interface CellTable {
 export const CELL_COLUMNS = [
   'area',
   'depth',
+  'drying',
   'hardness',
   'slope',
   'positionNear',
@@ -231,8 +234,19 @@ export function buildCells(
   const [near, wide] = bottomPositions(depth, [50, 150]);
   const of = (kind: CoverPoints['kind']): Point[] => cover.filter((c) => c.kind === kind).flatMap((c) => c.points);
   const distanceTo = (points: Point[]): Float32Array => nearestOf(points, keys, indexOf).distance;
-  const depths = meanPerCell(depth, keys);
-  const rises = risesOf(depths, keys, indexOf);
+  const ground = meanPerCell(depth, keys);
+  const part = (sign: 1 | -1): Raster =>
+    new Raster(
+      depth.x0,
+      depth.y0,
+      depth.size,
+      depth.width,
+      depth.height,
+      depth.data.map((d) => Math.max(0, sign * d)),
+    );
+  const dries = depth.data.some((d) => d < 0);
+  const depths = dries ? meanPerCell(part(1), keys) : ground;
+  const rises = risesOf(ground, keys, indexOf);
   const flow = river && flowPerCell(river, keys);
   const wood = nearestOf(of('wood'), keys, indexOf);
   return {
@@ -241,6 +255,7 @@ export function buildCells(
     row: Int32Array.from(keys, (key) => Math.floor(key / 65536)),
     area: Float32Array.from(keys, (key) => cells.area.get(key)!),
     depth: depths,
+    drying: dries ? meanPerCell(part(-1), keys) : new Float32Array(keys.length),
     hardness: hardnessOf,
     slope: meanPerCell(slope(depth), keys),
     positionNear: meanPerCell(near, keys),

@@ -29,5 +29,6 @@ export function emptyChart(epsg: number, [x, y]: Point): Chart {
     cleaning: [],
     soundings: 0,
     deepest: 0,
+    highest: 0,
   };
 }

@@ -14,17 +14,20 @@ interface Header {
   epsg: number;
   soundings: number;
   deepest: number;
+  /** Missing in charts of before ground above the datum was kept. */
+  highest?: number;
   frame: [x0: number, y0: number, size: number, width: number, height: number];
   features: ChartFeature[];
   cleaning: CleanStep[];
 }
 
 /** The chart as one binary: depth as int16 centimetres, hardness and expected error as uint8, then the cells' columns. */
-export function packChart({ epsg, soundings, deepest, depth, hardness, quality, cells, features, cleaning }: Chart): Uint8Array {
+export function packChart({ epsg, soundings, deepest, highest, depth, hardness, quality, cells, features, cleaning }: Chart): Uint8Array {
   const header: Header = {
     epsg,
     soundings,
     deepest,
+    highest,
     frame: [depth.x0, depth.y0, depth.size, depth.width, depth.height],
     features: features.map(rounded),
     cleaning,
@@ -51,7 +54,8 @@ function scaled(packed: ArrayLike<number>, none: number, times: number, per: num
 export function unpackChart(bytes: Uint8Array): Chart {
   const { header, parts } = unpackParts<Header>(bytes);
   const raster = (data: Float32Array): Raster => new Raster(...header.frame, data);
-  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[`cell ${name}`]])) as Pick<
+  const none = new Float32Array(parts.column.length);
+  const columns = Object.fromEntries(CELL_COLUMNS.map((name) => [name, parts[`cell ${name}`] ?? none])) as Pick<
     CellTable,
     (typeof CELL_COLUMNS)[number]
   >;
@@ -66,6 +70,7 @@ export function unpackChart(bytes: Uint8Array): Chart {
     epsg: header.epsg,
     soundings: header.soundings,
     deepest: header.deepest,
+    highest: header.highest ?? 0,
     depth: raster(scaled(parts.depth, NO_DEPTH, 1, 100)),
     get hardness() {
       return hardness();

@@ -50,6 +50,6 @@ export function tripSurface(epsg: number, { time, x, y, depth }: TripSoundings):
   const rings = proposeOutline(kept.x, kept.y, REACH);
   const [x0, y0, x1, y1] = ringsBounds(rings);
   const size = [2.5, 5, 10, 25].find((s) => ((x1 - x0) / s) * ((y1 - y0) / s) <= MOST_CELLS) ?? 50;
-  const surface = laySurface(epsg, rings, kept, { size, shoreIsZero: false });
+  const surface = laySurface(epsg, rings, kept, { size, shore: null });
   return { depth: surface.depth, soundings: good.length };
 }

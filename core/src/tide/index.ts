@@ -7,3 +7,4 @@ export { hoursFromHigh, tideState, type TideState } from './state';
 export { SLACK, streamByTable, towards, windAgainstTide, type StreamNow, type StreamRow } from './stream';
 export { RESIDUAL, NO_TIDE, readTide, SIMULATED_TIDE, streamOf, tideOf, tideSchema, type TideRecord } from './record';
 export { levelsAbout } from './levels';
+export { highWaterSprings, nextCrossing, type Crossing } from './high-water';

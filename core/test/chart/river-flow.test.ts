@@ -125,7 +125,7 @@ describe('the cells of a river', () => {
       grid.depth.push(3);
       grid.hardness.push(0.5);
     }
-  const at = (nature: WaterNature) => unpackChart(packChart(buildChart(32625, rings, grid, { shoreIsZero: false, nature })));
+  const at = (nature: WaterNature) => unpackChart(packChart(buildChart(32625, rings, grid, { shore: null, nature })));
   const middle = (cells: CellTable): number[] =>
     Array.from({ length: cells.count }, (_, i) => i).filter((i) => cells.row[i] === 2 && cells.column[i] > 10 && cells.column[i] < 70);
   it('keep how it runs through packing: as fast as the mean, down-stream, with no seam where nothing stands out', () => {

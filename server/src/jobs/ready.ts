@@ -14,7 +14,7 @@ import {
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import { sortOf, usualCourse } from '@restless-shoal/core/lake';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
-import { levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
+import { highWaterSprings, levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
 import { zoneOffset } from '@restless-shoal/core/units';
 import { rodHours, type RodHours, type RodHoursInput } from '@restless-shoal/core/patterns';
 import { latestChart, loadChart, storeChart, type ChartRow } from '../db/charts';
@@ -73,6 +73,7 @@ export async function buildWaterChart(
   const levels = tide
     ? [...levelsAbout(tide, soundings.time), ...read.filter((r) => Number.isNaN(tide.height(r.at)))].sort((a, b) => a.at - b.at)
     : read;
+  const sort = sortOf(water.kind, tide !== null);
   const built = await runChart(
     {
       epsg,
@@ -84,7 +85,8 @@ export async function buildWaterChart(
       settings: water.cleaning ?? {},
       levels,
       altitude: water.altitude_m,
-      sort: sortOf(water.kind, tide !== null),
+      sort,
+      shore: tide && sort === 'coast' ? highWaterSprings(tide, soundings.time.at(-1) ?? Date.now()) : 0,
       currents: readings.flatMap((r) =>
         r.current_to_deg === null || !r.current_speed_ms || r.latitude === null || r.longitude === null
           ? []

@@ -83,6 +83,8 @@ export interface ChartTask extends WithPort {
   levels: LevelReading[];
   altitude: number | null;
   sort: WaterSort;
+  /** Height of the shore line above datum, m. */
+  shore: number;
   /** Currents read on a river, degrees true. */
   currents: { latitude: number; longitude: number; set: number }[];
 }
@@ -163,7 +165,7 @@ export function bottom(task: ChartTask): LaidBottom | null {
       })),
       ...hardPoints(task.cover, ([lon, lat]) => toMetric(lon, lat)).map(([px, py]) => ({ x: px, y: py, hardness: HARD })),
     ],
-    shoreIsZero: !task.outlineProposed && !proposed,
+    shore: task.outlineProposed || proposed ? null : task.shore,
     onProgress: (share) => say(0.35 + 0.65 * share, 'laying the bottom'),
   });
   return {

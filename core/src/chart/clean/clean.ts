@@ -120,7 +120,8 @@ export function cleanSoundings(table: SoundingTable, settings: CleanSettings = {
         : 'no reading of the level near in time',
     };
   });
-  // What lies above the datum is no water then.
-  for (let i = 0; i < depth.length; i++) if (!(depth[i] > 0)) left[i] = 1;
+  // What lies above the datum is no water then; on a coast it is ground that falls dry.
+  const wet = context.tidal ? table.depth : depth;
+  for (let i = 0; i < depth.length; i++) if (!(wet[i] > 0 && Number.isFinite(depth[i]))) left[i] = 1;
   return { x, y, depth, left, steps };
 }

@@ -23,6 +23,10 @@ function depthRamp(): Rgb[] {
   });
 }
 
+/** Ground that lies dry: the theme's ground with a little of the colour of the bottom, hatched: colour never stands alone. */
+const dryGround = (k: number, width: number, plain: Rgb, hatch: Rgb): Rgb =>
+  ((k % width) + Math.floor(k / width)) % 4 === 0 ? hatch : plain;
+
 /** Depths carried a few cells beyond the shore, so that the clipped picture reaches its edge. */
 function spread(raster: Raster): Float32Array {
   const { width, height } = raster;
@@ -67,16 +71,19 @@ function paint(width: number, height: number, colour: (k: number) => [number, nu
 
 /**
  * The bottom in the depth ramp with a little relief. With a band, what has its bottom inside it stays, open water
- * over a deeper bottom turns pale, and what is shallower fades out.
+ * over a deeper bottom turns pale, and what is shallower fades out. Ground above the water is hatched.
  */
 export function depthPicture(raster: Raster, deepest: number, band: [number, number] | null, relief = true): PlacedPicture {
   const { width, height, x0, y0, size } = raster;
   const data = spread(raster);
   const ramp = depthRamp();
   const [ground, line, act] = [themeColour('--ground'), themeColour('--line'), themeColour('--act')];
+  const foot = themeColour('--foot');
+  const [dry, hatch] = [mix(ground, foot, 0.16), mix(ground, foot, 0.42)];
   const canvas = paint(width, height, (k) => {
     const d = data[k];
     if (Number.isNaN(d)) return null;
+    if (d < 0) return [...dryGround(k, width, dry, hatch), 255];
     let c = ramp[Math.min(255, Math.max(0, Math.round((d / deepest) * 255)))];
     // Light from the north-west, on the fall over two cells each way: the scatter of soundings is no relief.
     const fall = (step: number): number => {

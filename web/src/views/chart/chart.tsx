@@ -283,6 +283,7 @@ function SoundedChart() {
               {msg('chart.tapTheMapTo', { soundings: grouped(chart.soundings), deepest: depthText(chart.deepest, unit) })}
               {Math.abs(day.level) >= 0.05 &&
                 ` ${msg('chart.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })}`}
+              {chart.highest > 0.05 && ` ${msg('chart.hatchedIsDry')}`}
             </p>
           )}
           {!chosen && (

@@ -1,15 +1,29 @@
 import { X } from 'lucide-react';
+import { useMemo } from 'react';
 import type { ChartFeature } from '@restless-shoal/core/chart';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
+import { nextCrossing, tideOf } from '@restless-shoal/core/tide';
 import { Column } from '../../parts/column';
-import { percent, depthText } from '../../parts/format';
+import { clockInZone, percent, depthText } from '../../parts/format';
 import { useUnits } from '../../state/units';
 import { useWaterState } from '../../state/water';
 import { sharpnessWords, shapeWords } from './shape-words';
 import { chart as msg, decimal, term } from '../../words';
 
-/** What lies under the finger, as a Column. */
+/** When a place that falls dry is covered or bared next; null where no tide is known, or none that does either. */
+function useCrossing(height: number): string | null {
+  const { water, conditions } = useWaterState();
+  const minute = Math.floor(conditions.at.getTime() / 60_000);
+  return useMemo(() => {
+    const tide = height > 0 ? tideOf(water.tide) : null;
+    const next = tide && nextCrossing(tide, height, minute * 60_000);
+    if (!next) return null;
+    return msg(next.rising ? 'underFinger.coveredFrom' : 'underFinger.dryFrom', { at: clockInZone(new Date(next.at), water.time_zone) });
+  }, [water.tide, water.time_zone, height, minute]);
+}
+
+/** What lies under the finger, as a Column; ground that falls dry with when it does. */
 export function UnderFinger({ point }: { point: Point }) {
   const { chart, day, species } = useWaterState();
   const { depth: unit } = useUnits();
@@ -17,10 +31,23 @@ export function UnderFinger({ point }: { point: Point }) {
   const [depth, hardness, error] = [at('depth'), at('hardness'), at('quality')];
   const position = metricPlane(chart!.epsg).toLatLon(point);
   const oxygen = oxygenHoldsTo(day.column.samples, species.leastOxygen);
+  // Over the datum: what the tide rises to.
+  const height = Number.isNaN(depth) ? 0 : day.level - depth;
+  const crossing = useCrossing(height);
   return (
     <div className="flex gap-3" data-testid="under-finger">
       {Number.isNaN(depth) ? (
         <p className="text-mute">{msg('underFinger.landOrNotSounded')}</p>
+      ) : depth <= 0 ? (
+        <div>
+          <p className="text-2xl font-bold leading-tight">{msg('underFinger.dry')}</p>
+          <p className="num text-sm">
+            {height > 0
+              ? msg('underFinger.overBoth', { height: -depth, drying: height })
+              : msg('underFinger.overTheWater', { height: -depth })}
+          </p>
+          {crossing && <p className="num text-sm font-semibold">{crossing}</p>}
+        </div>
       ) : (
         <>
           <Column
@@ -39,6 +66,7 @@ export function UnderFinger({ point }: { point: Point }) {
                 ± {depthText(error, unit)} {error > 0.6 ? msg('underFinger.littleSoundedHere') : ''}
               </p>
             )}
+            {crossing && <p className="num text-sm font-semibold">{crossing}</p>}
             <p className="text-sm text-mute">
               {Number.isNaN(hardness)
                 ? msg('underFinger.hardnessNotKnown')

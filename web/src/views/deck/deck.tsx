@@ -1,5 +1,6 @@
 import { AudioWaveform, CircleDot } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
+import { waterAt } from '@restless-shoal/core/chart';
 import { metricPlane } from '@restless-shoal/core/geo';
 import { oxygenHoldsTo } from '@restless-shoal/core/lake';
 import { useDayPlan, usePlan } from '../../state/use-plan';
@@ -92,7 +93,7 @@ function OnTheWater({ log, onDeleted }: { log: ReturnType<typeof useDeckLog>; on
   const entries = useMemo(
     () =>
       log.entries.map((e): DayEntry =>
-        e.kind === 'stop' && chart ? { ...e, depth: chart.depth.at(...metricPlane(chart.epsg).toMetric(e.stop)) || null } : e,
+        e.kind === 'stop' && chart ? { ...e, depth: waterAt(chart, metricPlane(chart.epsg).toMetric(e.stop)) } : e,
       ),
     [log.entries, chart],
   );

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { waterAt } from '@restless-shoal/core/chart';
 import { distance, metricPlane, type LatLon } from '@restless-shoal/core/geo';
 import { lowLight } from '@restless-shoal/core/lake';
 import { worthStopping, type Advice } from '@restless-shoal/core/passage';
@@ -139,9 +140,9 @@ export function useMarking(
   /** Depth and hardness of a place by the chart. */
   const charted = (position: LatLon): { depth: number | null; hardness: number | null } => {
     if (!chart) return { depth: null, hardness: null };
-    const [x, y] = metricPlane(chart.epsg).toMetric(position);
-    const [depth, hardness] = [chart.depth.at(x, y), chart.hardness.at(x, y)];
-    return { depth: Number.isNaN(depth) ? null : depth, hardness: Number.isNaN(hardness) ? null : hardness };
+    const at = metricPlane(chart.epsg).toMetric(position);
+    const hardness = chart.hardness.at(...at);
+    return { depth: waterAt(chart, at), hardness: Number.isNaN(hardness) ? null : hardness };
   };
   const under = boat ? charted(boat.position) : { depth: null, hardness: null };
   // What the sounder says now goes before what the chart said once.

@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Body } from '@restless-shoal/core/contract';
 import { gpxOf } from '@restless-shoal/core/formats';
+import { waterAt } from '@restless-shoal/core/chart';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { newId } from '@restless-shoal/core/logbook';
 import { UNKNOWN_CHANCE, type ResetAnswer, type SearchPasses, type SearchView, type SpotWish } from '@restless-shoal/core/passage';
@@ -416,7 +417,7 @@ function PlannedDay() {
                 key={`${spotPoint[0]} ${spotPoint[1]}`}
                 spot={
                   tapped
-                    ? { id: '', name: '', depth: depthOf(chart, tapped, day.level), chance: null, fishedDaysAgo: null }
+                    ? { id: '', name: '', depth: chart && waterAt(chart, tapped), chance: null, fishedDaysAgo: null }
                     : spotOf(chosen ?? sheet?.legs[0]?.id ?? '')
                 }
                 at={spotPoint}
@@ -430,9 +431,4 @@ function PlannedDay() {
       </aside>
     </div>
   );
-}
-
-function depthOf(chart: { depth: { at: (x: number, y: number) => number } } | null, [x, y]: Point, level: number): number | null {
-  const depth = chart ? chart.depth.at(x, y) + level : NaN;
-  return Number.isFinite(depth) ? depth : null;
 }

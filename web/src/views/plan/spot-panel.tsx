@@ -48,7 +48,7 @@ export interface SpotDrawing {
 
 /** How to come in to a spot, or lie at anchor there: computed from wind, current, sun, depth and lures. */
 export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; onDraw: (drawing: SpotDrawing | null) => void }) {
-  const { water: shown, chart, ground, conditions, day, frame, log, sort } = useWaterState();
+  const { water: shown, chart, ground, conditions, frame, log, sort } = useWaterState();
   const rig = useRig();
   const gear = useGear().gear;
   const [how, setHow] = useState<How>('come-in');
@@ -79,12 +79,10 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
         sunPlace(conditions.at, frame.latitude, frame.longitude),
         lures,
         rig.bow,
-        ([x, y]) => {
-          const depth = chart?.depth.at(x, y);
-          return depth === undefined || !(depth < 0.9 - day.level);
-        },
+        // The chart is at the day's level.
+        ([x, y]) => !chart || !(chart.depth.at(x, y) < 0.9),
       ),
-    [at, fishDepth, water, conditions.secchi, conditions.at, forces, frame, lures, rig.bow, chart, day.level],
+    [at, fishDepth, water, conditions.secchi, conditions.at, forces, frame, lures, rig.bow, chart],
   );
   const cell = useMemo(() => {
     if (!chart) return -1;
