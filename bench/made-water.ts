@@ -17,6 +17,7 @@ import { readCover, readOutline, emptyReport } from '@restless-shoal/core/format
 import type { Contact, Look, ProfileRow, Reading, Response, Row, Stop, TrackFix } from '@restless-shoal/core/logbook';
 import { defaultSpecies, findSpecies, type SpeciesProfile } from '@restless-shoal/core/species';
 import { altitudeOf, makeLogbook, type MadeLogbook, type Scenario } from '@restless-shoal/demo';
+import { SEA_SALINITY } from '@restless-shoal/core/sonar';
 import { highWaterSprings, levelsAbout, tideOf, type Tide } from '@restless-shoal/core/tide';
 import { sortOf, sunHeight, usualCourse, type DatedProfile } from '@restless-shoal/core/lake';
 import { bottom, cells as workCells, looks as deriveTripLooks } from '../server/src/jobs/worker';
@@ -71,6 +72,7 @@ export function makeWater(seed: number, scenario: Scenario | undefined, trips = 
       : rows.conditions.map((r) => ({ at: Date.parse(String(r.time)), level: Number(r.water_level_m) })),
     altitude,
     sort: sortOf(scenario?.kind ?? null, tide !== null),
+    salinity: tide ? SEA_SALINITY : 0,
     shore: tide ? highWaterSprings(tide, timesOf(soundings, 'time').at(-1)!) : 0,
     currents: rows.conditions.flatMap((r) =>
       r.current_to_deg == null ? [] : [{ latitude: Number(r.latitude), longitude: Number(r.longitude), set: Number(r.current_to_deg) }],

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { newId } from '@restless-shoal/core/logbook';
 import { violations } from './access';
-import { closeBrowser, openPage, ownErrors } from './browser';
+import { closeBrowser, openPage, ownErrors, until } from './browser';
 import { ask, temporaryFolder, serve, type RunningServer } from './harness';
 
 const water = newId();
@@ -52,6 +52,18 @@ describe('a coast with a tide', () => {
       .setInputFiles({ name: 'tide.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2\n') });
     await tide.getByText('tide.csv needs the columns').waitFor();
     expect((await kept()).tide!.turns.length).to.equal(5);
+
+    // Fresh water over salt: a profile with salinities shows where one ends.
+    await page.getByRole('button', { name: 'Add temperature profile' }).click();
+    const form = page.getByRole('dialog');
+    await form.getByLabel('Readings').fill('0 14.2 9\n1 14.1 10\n2 13.9 12\n3 12.8 26\n4 12.4 29\n6 12.2 30');
+    await form.getByText(/^halocline 2\.\d–2\.\d m, 10 over 28$/).waitFor();
+    await form.getByRole('button', { name: 'Log this profile, 6 readings' }).click();
+    await page.getByText(/Halocline at 2\.\d–2\.\d m: salinity 10 above it, 28 below\./).waitFor();
+    const salt = async (): Promise<string> =>
+      (await ask<{ profiles: { salinity: number | null }[] }>(served, `/waters/${water}/log`)).profiles.map((p) => p.salinity).join(' ');
+    await until(async () => (await salt()) === '9 10 12 26 29 30', 'the profile was sent');
+    expect(await violations(page)).to.deep.equal([]);
 
     await tide.getByRole('button', { name: 'Remove the tide' }).click();
     await tide.getByText('No tide is known').waitFor();

@@ -20,6 +20,15 @@ describe('a typed cast', () => {
     expect(feet.samples.map((s) => s.depth)).to.deep.equal([0, 10 * 0.3048, 5, 20 * 0.3048]);
     feet.samples.forEach((s, k) => expect(s.temperature).to.be.closeTo([19.444, 19, 18, 18][k], 0.001));
   });
+  it('has salinity before oxygen on a coast, and a dash for what was not measured', () => {
+    const cast = readProfile('0 14.2 12\n2 14 14,5 8.8mg/l\n4 12.1 - 7\n6 12 50', undefined, true);
+    expect(cast.samples).to.deep.equal([
+      { depth: 0, temperature: 14.2, oxygen: null, salinity: 12 },
+      { depth: 2, temperature: 14, oxygen: 8.8, salinity: 14.5 },
+      { depth: 4, temperature: 12.1, oxygen: 7 },
+    ]);
+    expect(cast.wrong).to.deep.equal(['line 4: "6 12 50" is impossible']);
+  });
   it('names the line of what is none, and points slips out in the reader’s units', () => {
     const cast = readProfile('0 68\nten 65\n10 64 8 1\n20 30\n15 66\n-3 60', us);
     expect(cast.wrong).to.deep.equal([

@@ -26,6 +26,8 @@ const DAY = 86_400_000;
 const STALE_DAYS = 21;
 /** A current that was read so many days ago no longer speaks for the day. */
 const CURRENT_DAYS = 3;
+/** So does a salinity: rain and tides change it. */
+const SALINITY_DAYS = 3;
 /** Secchi depth where none was ever read, m. */
 const ASSUMED_CLARITY = 2;
 
@@ -102,6 +104,7 @@ export function conditionsFromLog(readings: TimedReading[], at: Date, frame: Wat
           (r) => (r.current_speed_ms != null && r.current_to_deg != null ? { set: r.current_to_deg, rate: r.current_speed_ms } : null),
           CURRENT_DAYS,
         )?.value ?? null,
+      salinity: latest(readings, until, (r) => r.salinity, SALINITY_DAYS)?.value ?? null,
       thermoclineSet: null,
     },
     readAt: surfaceRead ? new Date(surfaceRead.at) : null,
@@ -143,7 +146,15 @@ function surfaceTrend(readings: TimedReading[], at: Date, frame: WaterFrame, fre
 
 /** Groups rows of profiles.csv into temperature profiles, sorted by time. Those that cannot be read are left out. */
 export function groupProfiles(
-  rows: { trip: string; profile: string; time: string; depth_m: number; temperature_c: number; oxygen_mg_l: number | null }[],
+  rows: {
+    trip: string;
+    profile: string;
+    time: string;
+    depth_m: number;
+    temperature_c: number;
+    oxygen_mg_l: number | null;
+    salinity?: number | null;
+  }[],
 ): DatedProfile[] {
   const groups = new Map<string, typeof rows>();
   for (const row of rows) {
@@ -155,7 +166,9 @@ export function groupProfiles(
   return [...groups.values()]
     .map((group) => ({
       at: new Date(Math.min(...group.map((r) => Date.parse(r.time)))),
-      samples: tidyProfile(group.map((r) => ({ depth: r.depth_m, temperature: r.temperature_c, oxygen: r.oxygen_mg_l }))),
+      samples: tidyProfile(
+        group.map((r) => ({ depth: r.depth_m, temperature: r.temperature_c, oxygen: r.oxygen_mg_l, salinity: r.salinity })),
+      ),
     }))
     .sort((a, b) => a.at.getTime() - b.at.getTime());
 }

@@ -2,16 +2,20 @@ import {
   columnFor,
   coolingHalf,
   courseOfLatitude,
+  findHalocline,
   seasonDay,
   sortOf,
   sunHeight,
   waterYear,
   type DatedProfile,
+  type Halocline,
+  type ProfileSample,
   type UsualCourse,
   type WaterColumn,
   type WaterSort,
   type WaterYear,
 } from '../lake';
+import { SEA_SALINITY } from '../sonar';
 import { streamOf, tideOf, tideState, type StreamNow, type TideRecord } from '../tide';
 import { depthWindow, type DepthRule, type DepthWindow, type SpeciesProfile, type WindowInputs } from '../species';
 
@@ -32,6 +36,8 @@ export interface Conditions {
   levelTrend: number | null;
   /** How the water runs, as it was read; null or missing where nobody did. */
   current?: StreamNow | null;
+  /** Practical salinity as it was read lately; null or missing where nobody did. */
+  salinity?: number | null;
   /** A thermocline set by hand, m; null = from the last profile or modelled. */
   thermoclineSet: { top: number; bottom: number } | null;
 }
@@ -55,6 +61,9 @@ export interface WaterFrame {
   rule?: DepthRule;
 }
 
+/** For how long the salt of a profile speaks for the day, ms: tide and rain move it. */
+const SALTY_FOR_MS = 3 * 86_400_000;
+
 /** The usual course of a water's surface through the year. */
 export const courseOf = ({ course, latitude, altitude }: WaterFrame): UsualCourse => course ?? courseOfLatitude(latitude, altitude);
 
@@ -67,6 +76,10 @@ export interface Day {
   conditions: Conditions;
   column: WaterColumn;
   sunHeight: number;
+  /** Practical salinity: read lately, else that of the sea on a coast, 0 elsewhere. */
+  salinity: number;
+  /** The halocline of a profile made lately; null where there is none. */
+  halocline: Halocline | null;
   /** The deepest water of the day, m. */
   maxDepth: number;
   /** How far the water stands above the datum of its chart, m; 0 where nobody read it. */
@@ -91,6 +104,10 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: Date
   const maxDepth = Math.max(0.5, frame.deepest + level);
   const tide = tideOf(frame.tide);
   const state = tide && tideState(tide, conditions.at.getTime());
+  const sort = sortOf(frame.kind ?? null, tide !== null);
+  const profile = latestBefore(profiles, until);
+  const salt = profile && conditions.at.getTime() - profile.at.getTime() < SALTY_FOR_MS ? profile.samples : [];
+  const salinity = conditions.salinity ?? salt.find((s) => s.salinity != null)?.salinity ?? (sort === 'coast' ? SEA_SALINITY : 0);
   return {
     conditions,
     column: columnFor({
@@ -103,19 +120,31 @@ export function dayFor(conditions: Conditions, frame: WaterFrame, profiles: Date
       lengthKm: frame.lengthKm,
       kind: frame.kind,
       course: courseOf(frame),
-      profile: latestBefore(profiles, until),
+      profile,
       profiles,
+      salinity,
       thermoclineSet: conditions.thermoclineSet,
     }),
     sunHeight: sunHeight(conditions.at, frame.latitude, frame.longitude),
+    salinity,
+    halocline: sort === 'lake' ? null : haloclineOf(salt),
     maxDepth,
     level,
     stream: streamOf(frame.tide, conditions.at.getTime(), state) ?? conditions.current ?? null,
     tide: state && state.fromHigh !== null ? { fromHigh: state.fromHigh, springs: state.springs } : null,
-    sort: sortOf(frame.kind ?? null, tide !== null),
+    sort,
     seasonDay: seasonDay(conditions.at, frame.latitude),
     rule: frame.rule,
   };
+}
+
+const haloclines = new WeakMap<ProfileSample[], Halocline | null>();
+
+/** Kept with the profile: a log's looks share it. */
+function haloclineOf(samples: ProfileSample[]): Halocline | null {
+  let found = haloclines.get(samples);
+  if (found === undefined) haloclines.set(samples, (found = findHalocline(samples)));
+  return found;
 }
 
 /** The newest profile made by then, if any. */

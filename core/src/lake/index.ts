@@ -1,6 +1,7 @@
 /** Lake physics: density, oxygen, light, the water column, waves. Each rule with its source. */
 export { waterDensity } from './density';
 export { seaWaterDensity } from './sea-water';
+export { findHalocline, type Halocline } from './halocline';
 export { oxygenSaturation } from './oxygen';
 export { sunAndMoon, type SunAndMoon } from './sun-and-moon';
 export { attenuation, lightAt, lightAtDepth, onePercentDepth, sunHeight, sunPlace, type SunPlace } from './light';

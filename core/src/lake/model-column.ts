@@ -36,6 +36,8 @@ export interface ColumnInputs {
   profile?: DatedProfile | null;
   /** All profiles of the water, of other years too: they tell how its layer lies at this time of year. */
   profiles?: DatedProfile[];
+  /** Practical salinity of the water; 0 if not said: salt water holds less oxygen. */
+  salinity?: number;
   /** A thermocline set by hand (what-if), m. */
   thermoclineSet?: { top: number; bottom: number } | null;
 }
@@ -160,7 +162,7 @@ function modelledColumn(inputs: ColumnInputs, recent: RecentProfile | null): Wat
   const samples = depths.map((depth) => {
     // Warmer water under colder turns over at once; under ice it does not.
     const t = surface < 3.9 ? temperature(depth) : (above = Math.min(above, temperature(depth)));
-    const full = oxygenSaturation(t, inputs.altitude);
+    const full = oxygenSaturation(t, inputs.altitude, inputs.salinity);
     const sealed = layered ? 1 / (1 + Math.exp(-(depth - (middle + half * 0.6)) / (0.35 * half))) : 0;
     return { depth, temperature: t, oxygen: Math.max(0.2, full * 0.97 - sealed * Math.min(full, loss * sealedDays)) };
   });

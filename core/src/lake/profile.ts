@@ -5,6 +5,8 @@ export interface ProfileSample {
   depth: number;
   temperature: number;
   oxygen?: number | null;
+  /** Practical salinity where measured. */
+  salinity?: number | null;
 }
 
 /** A water column by depth, sorted, without repeats. `modelled` tells a computed column from a measured one. */
@@ -51,8 +53,17 @@ export function tidyProfile(samples: ProfileSample[]): ProfileSample[] {
   return [...byDepth.entries()]
     .sort((a, b) => a[0] - b[0])
     .map(([depth, group]) => {
-      const oxygen = group.map((s) => s.oxygen).filter((v): v is number => v != null);
-      return { depth, temperature: mean(group.map((s) => s.temperature)), oxygen: oxygen.length ? mean(oxygen) : null };
+      const measured = (of: 'oxygen' | 'salinity'): number | null => {
+        const values = group.map((s) => s[of]).filter((v): v is number => v != null);
+        return values.length ? mean(values) : null;
+      };
+      const salinity = measured('salinity');
+      return {
+        depth,
+        temperature: mean(group.map((s) => s.temperature)),
+        oxygen: measured('oxygen'),
+        ...(salinity === null ? {} : { salinity }),
+      };
     });
 }
 

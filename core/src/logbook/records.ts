@@ -49,6 +49,8 @@ const trips = {
   notes,
 } satisfies Fields;
 
+const salinity = number('practical salinity, no unit', { min: 0, max: 45 });
+
 const conditions = {
   trip: needed(key),
   time: needed(time('when')),
@@ -64,6 +66,7 @@ const conditions = {
   water_level_m: number('m above datum', { min: -500, max: 9000 }),
   current_speed_ms: speed,
   current_to_deg: degrees,
+  salinity,
   signs: notes,
 } satisfies Fields;
 
@@ -76,6 +79,7 @@ const profiles = {
   latitude,
   longitude,
   oxygen_mg_l: number('mg/l', { min: 0, max: 40 }),
+  salinity,
 } satisfies Fields;
 
 const track = {

@@ -12,8 +12,9 @@ export interface LookPlan {
   purpose: Purpose;
   /** Water below the transducer, m; the deepest that is to be passed. */
   depth: number;
-  /** °C */
+  /** °C, and practical salinity. */
   temperature: number;
+  salinity: number;
   /** Of the fish, m. */
   length: number;
   /** Full cone angle, degrees, and pings a second of the rig. */
@@ -53,15 +54,15 @@ const set = (metres: number): number => STEPS.find((s) => s >= metres) ?? STEPS.
 
 /** Settings to begin with, each with its reason: range, frequency, gain, speed. Lengths in m, speeds in m/s, losses in dB. */
 export function adviseSettings(plan: LookPlan): Statement<SettingsCode>[] {
-  const { view, purpose, depth, temperature, length, beam, rate, frequencies, least } = plan;
+  const { view, purpose, depth, temperature, salinity, length, beam, rate, frequencies, least } = plan;
   const wanted = view === 'sounder' ? BELOW[purpose] * depth : view === 'side-scan' ? ASIDE[purpose] * depth : AHEAD * depth;
   const range = set(wanted);
   const [low, high] = frequencies;
-  const taken = (kHz: number): number => 2 * absorption(kHz, temperature) * range;
+  const taken = (kHz: number): number => 2 * absorption(kHz, temperature, 0, salinity) * range;
   const frequency = taken(high) <= TAKEN ? high : low;
   const out: Statement<SettingsCode>[] = [statement(`settings.range.${view}`, { range, depth, purpose })];
   if (least !== null && purpose === 'fish') {
-    const far = farthestFish(length, frequency, temperature, least);
+    const far = farthestFish(length, frequency, temperature, least, salinity);
     if (far < range) out.push(statement('settings.range.seen', { far, length, strength: targetStrength(length, frequency) }));
   }
   out.push(

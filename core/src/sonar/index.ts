@@ -1,5 +1,5 @@
 /** Geometry of beams and pictures, and the echoes a sonar would get of a known water. */
-export { seaSoundSpeed, soundSpeed } from './sound-speed';
+export { seaSoundSpeed, soundSpeed, soundSpeedIn } from './sound-speed';
 export {
   archRange,
   coneWidth,

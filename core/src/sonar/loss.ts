@@ -45,9 +45,9 @@ export function farthestSeen(strength: number, least: number, loss: number): num
   return near;
 }
 
-/** The farthest range at which a fish is seen, m. @param length m @param frequency kHz @param t °C @param least as `farthestSeen` */
-export const farthestFish = (length: number, frequency: number, t: number, least: number): number =>
-  farthestSeen(targetStrength(length, frequency), least, absorption(frequency, t));
+/** The farthest range at which a fish is seen, m. @param length m @param frequency kHz @param t °C @param least as `farthestSeen` @param salinity practical */
+export const farthestFish = (length: number, frequency: number, t: number, least: number, salinity = 0): number =>
+  farthestSeen(targetStrength(length, frequency), least, absorption(frequency, t, 0, salinity));
 
 /** How far apart two targets one behind the other have to lie to show as two, m: cτ/2 of a pulse of one frequency, c/(2B) of one that sweeps. */
 export const separation = (pulse: { length: number } | { bandwidth: number }, soundSpeed = 1450): number =>

@@ -27,3 +27,7 @@ export function seaSoundSpeed(t: number, salinity = 35, depth = 0): number {
   const d = 1.727e-3 - 7.9836e-6 * p;
   return pure + a * salinity + b * salinity ** 1.5 + d * salinity ** 2;
 }
+
+/** Speed of sound near the surface, m/s. @param t °C, held within what the formulas are for @param salinity practical; 0: fresh water */
+export const soundSpeedIn = (t: number, salinity: number): number =>
+  salinity > 0 ? seaSoundSpeed(Math.min(40, Math.max(0, t)), salinity) : soundSpeed(Math.min(95, Math.max(0, t)));

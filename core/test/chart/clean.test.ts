@@ -110,8 +110,8 @@ describe('level of the day', () => {
     const raised = { ...high, depth: high.depth.map((d) => d + 0.8) };
     const at = (level: number): { at: number; level: number }[] => [{ at: run.time[0], level }];
     const only = { jumps: false, doubles: false, spikes: false, lag: false };
-    const a = cleanSoundings(high, only, { levels: at(0.001), altitude: null, tidal: false });
-    const b = cleanSoundings(raised, only, { levels: at(0.801), altitude: null, tidal: false });
+    const a = cleanSoundings(high, only, { levels: at(0.001), altitude: null, tidal: false, salinity: 0 });
+    const b = cleanSoundings(raised, only, { levels: at(0.801), altitude: null, tidal: false, salinity: 0 });
     expect(b.depth[50]).to.be.closeTo(a.depth[50], 1e-3);
   });
 });

@@ -52,7 +52,7 @@ function charted(): Chart {
       depth.push(water);
     }
   const table = rows(time, x, y, depth);
-  const { left, ...kept } = cleanSoundings(table, { jumps: false, doubles: false, spikes: false, lag: false }, { levels: levelsAbout(tide, time), altitude: null, tidal: true }); // prettier-ignore
+  const { left, ...kept } = cleanSoundings(table, { jumps: false, doubles: false, spikes: false, lag: false }, { levels: levelsAbout(tide, time), altitude: null, tidal: true, salinity: 35 }); // prettier-ignore
   expect(left.some((v) => v === 1)).to.equal(false);
   return buildChart(32625, rings, { ...kept, hardness: kept.x.map(() => NaN) }, { size: 5, shore });
 }
@@ -104,7 +104,8 @@ describe('ground that falls dry', () => {
   it('is none on a lake: what stands over its full level is left out', () => {
     const table = rows([0, 2000], [0, 5], [0, 0], [0.5, 4]);
     const levels = [{ at: 0, level: 1 }];
-    const kept = (tidal: boolean): number => cleanSoundings(table, {}, { levels, altitude: null, tidal }).left.filter((v) => !v).length;
+    const kept = (tidal: boolean): number =>
+      cleanSoundings(table, {}, { levels, altitude: null, tidal, salinity: 0 }).left.filter((v) => !v).length;
     expect([kept(false), kept(true)]).to.deep.equal([1, 2]);
   });
   it('is covered when the tide has risen to it', () => {

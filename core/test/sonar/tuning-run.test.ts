@@ -16,6 +16,7 @@ const plan: LookPlan = {
   purpose: 'fish',
   depth: 10,
   temperature: 15,
+  salinity: 0,
   length: 0.5,
   beam: 20,
   rate: 15,
@@ -42,6 +43,13 @@ describe('a run over a small target', () => {
     const least = targetStrength(0.08, 200) - echoLoss(6, absorption(200, 15));
     expect(farthestFish(0.08, 200, 15, least)).to.be.closeTo(6, 0.01);
     expect(farthestFish(0.5, 200, 15, least)).to.be.above(12);
+    // Salt takes more of an echo.
+    expect(farthestFish(0.5, 200, 15, least, 35)).to.be.below(farthestFish(0.5, 200, 15, least));
+  });
+  it('advises the lower frequency sooner at sea', () => {
+    const deep = { depth: 60, frequencies: [50, 200] as const };
+    expect(of(deep).has('settings.frequency.high')).to.equal(true);
+    expect(of({ ...deep, salinity: 35 }).has('settings.frequency.low')).to.equal(true);
   });
 });
 

@@ -19,7 +19,7 @@ describe('soundings reduced by the tide', () => {
   const table = tableOf(flooded);
   /** Root of the mean square of what is wrong with the depths. */
   const wrong = (levels: { at: number; level: number }[]): number => {
-    const { depth, left } = cleanSoundings(table, { spikes: false, jumps: false, doubles: false, lag: false }, { levels, altitude: 0, tidal: true }); // prettier-ignore
+    const { depth, left } = cleanSoundings(table, { spikes: false, jumps: false, doubles: false, lag: false }, { levels, altitude: 0, tidal: true, salinity: 35 }); // prettier-ignore
     let [sum, n] = [0, 0];
     depth.forEach((d, i) => {
       if (left[i]) return;

@@ -13,6 +13,7 @@ import {
 } from '@restless-shoal/core/forecast';
 import { metricPlane, ringsToOutline, ringsCentroid, utmEpsg } from '@restless-shoal/core/geo';
 import { sortOf, usualCourse } from '@restless-shoal/core/lake';
+import { SEA_SALINITY } from '@restless-shoal/core/sonar';
 import { findSpecies, readDepthRule, type SpeciesProfile } from '@restless-shoal/core/species';
 import { highWaterSprings, levelsAbout, readTide, tideOf } from '@restless-shoal/core/tide';
 import { zoneOffset } from '@restless-shoal/core/units';
@@ -86,6 +87,7 @@ export async function buildWaterChart(
       levels,
       altitude: water.altitude_m,
       sort,
+      salinity: middleOf(Float64Array.from(readings.flatMap((r) => r.salinity ?? []))) || (sort === 'coast' ? SEA_SALINITY : 0),
       shore: tide && sort === 'coast' ? highWaterSprings(tide, soundings.time.at(-1) ?? Date.now()) : 0,
       currents: readings.flatMap((r) =>
         r.current_to_deg === null || !r.current_speed_ms || r.latitude === null || r.longitude === null

@@ -83,6 +83,8 @@ export interface ChartTask extends WithPort {
   levels: LevelReading[];
   altitude: number | null;
   sort: WaterSort;
+  /** Practical salinity of the water; 0: fresh. */
+  salinity: number;
   /** Height of the shore line above datum, m. */
   shore: number;
   /** Currents read on a river, degrees true. */
@@ -141,6 +143,7 @@ export function bottom(task: ChartTask): LaidBottom | null {
     levels: task.levels,
     altitude: task.altitude,
     tidal: task.sort === 'coast',
+    salinity: task.salinity,
   });
   const strayed = task.soundings.count - n;
   if (strayed) {

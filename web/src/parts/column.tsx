@@ -10,6 +10,8 @@ export interface ColumnThings {
   /** 0 soft – 1 hard: the thickness of the foot. */
   hardness?: number | null;
   thermocline?: { top: number; bottom: number } | null;
+  /** Where salt water begins under fresher. */
+  halocline?: { top: number; bottom: number } | null;
   /** Depth down to which there is oxygen enough. */
   oxygenTo?: number | null;
   fish?: { depth: number; count: number }[];
@@ -54,6 +56,7 @@ export function ColumnDrawing({
   open = false,
   hardness,
   thermocline,
+  halocline,
   oxygenTo,
   fish = [],
   bait,
@@ -99,6 +102,17 @@ export function ColumnDrawing({
             <path d={wave(width, y(thermocline.bottom), large)} stroke="var(--therm)" strokeWidth={large ? 1.2 : 0.8} fill="none" />
           </>
         )}
+        {halocline &&
+          [halocline.top, halocline.bottom].map((z) => (
+            <path
+              key={z}
+              d={`M0 ${y(z)}H${width}`}
+              stroke="var(--ink)"
+              strokeWidth={large ? 2 : 1.2}
+              strokeDasharray={large ? '2 6' : '1 3'}
+              fill="none"
+            />
+          ))}
         {bait && (
           <ellipse
             cx={width * 0.55}

@@ -1,4 +1,4 @@
-import { seaSoundSpeed, soundSpeed } from '../../sonar';
+import { soundSpeedIn } from '../../sonar';
 import { crossingSpread } from './crossings';
 import { repairDoubles } from './doubles';
 import { markJumps } from './jumps';
@@ -13,6 +13,8 @@ export interface CleanContext {
   altitude: number | null;
   /** Tidal water: readings are high and low water. */
   tidal: boolean;
+  /** Practical salinity of the water; 0: fresh. */
+  salinity: number;
 }
 
 export interface Cleaned {
@@ -37,7 +39,7 @@ function bySource(legs: Pass[], survey: Int32Array): Pass[][] {
   return [...groups.values()];
 }
 
-const NO_CONTEXT: CleanContext = { levels: [], altitude: null, tidal: false };
+const NO_CONTEXT: CleanContext = { levels: [], altitude: null, tidal: false, salinity: 0 };
 
 /**
  * Cleans the soundings of a water, step by step: position jumps, second echoes, spikes, the lag of the depth behind the
@@ -96,7 +98,7 @@ export function cleanSoundings(table: SoundingTable, settings: CleanSettings = {
     let changed = 0;
     for (let i = 0; i < depth.length; i++) {
       if (Number.isNaN(table.temperature[i])) continue;
-      depth[i] *= (context.tidal ? seaSoundSpeed(table.temperature[i]) : soundSpeed(table.temperature[i])) / settings.assumed_sound_ms!;
+      depth[i] *= soundSpeedIn(table.temperature[i], context.salinity) / settings.assumed_sound_ms!;
       changed++;
     }
     return { changed, words: `from ${settings.assumed_sound_ms} m/s to that of the water's temperature; without a temperature left alone` };

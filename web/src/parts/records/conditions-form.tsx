@@ -40,7 +40,11 @@ const FIELDS: MeasureField[] = [
     min: 0,
     max: 360,
   },
+  { name: 'salinity', label: msg('conditionsForm.salinity'), kind: { unit: '', factor: 1 }, min: 0, max: 45 },
 ];
+
+/** Asked for where the water runs, or has salt in it. */
+const OF_RUNNING: Measured[] = ['current_speed_ms', 'current_to_deg', 'salinity'];
 
 const unitOf = ({ kind }: MeasureField, units: UnitSystem): string => (typeof kind === 'string' ? units[kind] : kind.unit);
 /** An SI value in the reader's unit. */
@@ -91,7 +95,7 @@ export function ConditionsForm({
 }: {
   /** One that is put right; null for a new one. */
   reading?: WaterReading | null;
-  /** The water runs: its current is asked for. */
+  /** The water runs: its current, and how salty it is, are asked for. */
   running?: boolean;
   onSave: (reading: WaterReading) => Promise<void>;
   onClose: () => void;
@@ -126,7 +130,7 @@ export function ConditionsForm({
         }
       >
         <SunMoon day={reading?.time ? new Date(reading.time) : new Date()} />
-        {FIELDS.filter(({ name }) => !name.startsWith('current') || running || reading?.[name] != null).map((field) => (
+        {FIELDS.filter(({ name }) => !OF_RUNNING.includes(name) || running || reading?.[name] != null).map((field) => (
           <label key={field.name} className="grid grid-cols-[1fr_7rem_3.5rem] items-center gap-3 py-1">
             <span>{field.label}</span>
             <input

@@ -9,9 +9,7 @@ import {
   fastestPings,
   passing,
   separation,
-  seaSoundSpeed,
-  SEA_SALINITY,
-  soundSpeed,
+  soundSpeedIn,
   targetStrength,
 } from '@restless-shoal/core/sonar';
 import { bench as msg, decimal, formatDepth, formatFishLength, formatSpeed, formatTemperature } from '../../words';
@@ -33,19 +31,19 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** What a cone shows and hides, true to scale, and what follows from it. */
 export function Beams() {
-  const { day, sort } = useWaterState();
-  const sea = sort === 'coast';
+  const { day } = useWaterState();
+  const { salinity } = day;
   const rig = useRig();
   const temperature = day.conditions.surface;
   const [set, change] = useKept('bench beams', USUAL);
   const { depth, beam, slope, frequency, pulse, rate, speed, length, range } = set;
   const fishDepth = Math.min(set.fishDepth, depth - 0.1);
-  const c = sea ? seaSoundSpeed(temperature) : soundSpeed(Math.min(95, Math.max(0, temperature)));
+  const c = soundSpeedIn(temperature, salinity);
   const zone = deadZone(depth, beam, pulse / 1000, slope, c);
   const most = fastestPings(range, c);
   const pings = Math.min(rate, most);
   const fish = passing(fishDepth, beam, length, speed, pings, Math.max(range / LINES, separation({ length: pulse / 1000 }, c)));
-  const loss = absorption(frequency, temperature, 0, sea ? SEA_SALINITY : 0);
+  const loss = absorption(frequency, temperature, 0, salinity);
   const hidden = depth - fishDepth < zone.under;
   const beyond = range < depth;
   const slider = (name: keyof typeof USUAL, label: string, words: string, min: number, max: number, step: number) => (
@@ -116,13 +114,13 @@ export function Beams() {
           <li>
             {msg('beams.seenTo', {
               gain: decimal(rig.gain, 0),
-              far: formatDepth(farthestFish(length, frequency, temperature, rig.leastEcho)),
+              far: formatDepth(farthestFish(length, frequency, temperature, rig.leastEcho, salinity)),
             })}
           </li>
         )}
       </ul>
       <div className="max-lg:order-4 lg:col-start-2">
-        <Adviser plan={{ depth, temperature, length, beam, rate, least: rig.leastEcho }} />
+        <Adviser plan={{ depth, temperature, salinity, length, beam, rate, least: rig.leastEcho }} />
       </div>
     </div>
   );

@@ -136,7 +136,7 @@ export function GainRun() {
               disabled={kept}
               onClick={() => {
                 const temperature = day.conditions.surface;
-                const least = strength - echoLoss(depth, absorption(frequency, temperature));
+                const least = strength - echoLoss(depth, absorption(frequency, temperature, 0, day.salinity));
                 setRig({ ...rig, gain: Math.round(curve.use.value), leastEcho: Number(least.toFixed(1)) });
                 setKept(true);
               }}

@@ -138,6 +138,7 @@ export function BigColumn({ day, species, chosen, spawning, tilt, onThermocline 
               bottom={maxDepth}
               hardness={0.3}
               thermocline={thermocline}
+              halocline={day.halocline}
               oxygenTo={holds}
               large
             />

@@ -70,10 +70,21 @@ function useLogProfile(): (samples: ProfileSample[]) => Promise<void> {
     await keepAndSend(
       'POST /trips/:trip/profiles',
       { trip },
-      samples.map((s) => ({ profile, time: now, depth_m: s.depth, temperature_c: s.temperature, oxygen_mg_l: s.oxygen ?? null })),
+      samples.map((s) => ({
+        profile,
+        time: now,
+        depth_m: s.depth,
+        temperature_c: s.temperature,
+        oxygen_mg_l: s.oxygen ?? null,
+        salinity: s.salinity ?? null,
+      })),
     );
     const surface = samples.reduce((a, b) => (b.depth < a.depth ? b : a));
-    await keepAndSend('POST /trips/:trip/conditions', { trip }, { time: now, surface_temperature_c: surface.temperature });
+    await keepAndSend(
+      'POST /trips/:trip/conditions',
+      { trip },
+      { time: now, surface_temperature_c: surface.temperature, salinity: surface.salinity ?? null },
+    );
     await queries.invalidateQueries({ queryKey: ['log', water.id] });
   };
 }
@@ -107,6 +118,16 @@ export function Brief() {
   const { measuredTo, modelled, diurnal } = day.column;
   const notes = [
     ...(Math.abs(day.level) >= 0.1 ? [msg('brief.atLevel', { level: Math.abs(day.level), side: day.level > 0 ? 'above' : 'below' })] : []),
+    ...(day.halocline
+      ? [
+          msg('brief.halocline', {
+            top: day.halocline.top,
+            bottom: day.halocline.bottom,
+            above: decimal(day.halocline.above, 0),
+            below: decimal(day.halocline.below, 0),
+          }),
+        ]
+      : []),
     ...(diurnal ? [msg('brief.calmDayFilm', { depth: diurnal.bottom })] : []),
     ...(!modelled && measuredTo !== null && measuredTo < day.maxDepth - 0.5 ? [msg('brief.modelledBelow', { depth: measuredTo })] : []),
     ...(isSqueezed(window) ? [msg('brief.squeezed', { name: capital(term(species.name)) })] : []),

@@ -21,8 +21,15 @@ function typed(text: string | undefined, kind: 'depth' | 'temperature', units: U
   }
 }
 
-/** Reads a typed or pasted profile: a line a reading, depth, temperature and perhaps oxygen, in the reader's units or in those typed behind. */
-export function readProfile(text: string, units: UnitSystem = metric): TypedProfile {
+/** A number where one was typed; null for nothing or a dash, NaN for what is none. */
+const perhaps = (text: string | undefined, unit: RegExp): number | null =>
+  text === undefined || /^[-–—]$/.test(text) ? null : readNumber(text.replace(unit, ''));
+
+/**
+ * Reads a typed or pasted profile: a line a reading, depth, temperature and perhaps oxygen, in the reader's units or in those typed behind.
+ * @param salty salinity comes before oxygen
+ */
+export function readProfile(text: string, units: UnitSystem = metric, salty = false): TypedProfile {
   const samples: ProfileSample[] = [];
   const wrong: string[] = [];
   const slips: string[] = [];
@@ -31,10 +38,11 @@ export function readProfile(text: string, units: UnitSystem = metric): TypedProf
     if (!line.trim()) return;
     const words = line.trim().split(/[\s;]+|,\s+/);
     const [depth, temperature] = [typed(words[0], 'depth', units), typed(words[1], 'temperature', units)];
-    const oxygen = words[2] === undefined ? null : readNumber(words[2].replace(/mg\/l$/i, ''));
-    if (words.length > 3 || [depth, temperature, oxygen ?? 0].some(Number.isNaN))
+    const salinity = salty ? perhaps(words[2], /psu$/i) : null;
+    const oxygen = perhaps(words[salty ? 3 : 2], /mg\/l$/i);
+    if (words.length > (salty ? 4 : 3) || [depth, temperature, oxygen ?? 0, salinity ?? 0].some(Number.isNaN))
       wrong.push(msg('readProfile.lineIsNoDepth', { i: i + 1, line: line.trim() }));
-    else if (depth < 0 || temperature < -2 || temperature > 45 || (oxygen ?? 0) < 0)
+    else if (depth < 0 || temperature < -2 || temperature > 45 || (oxygen ?? 0) < 0 || (salinity ?? 0) < 0 || (salinity ?? 0) > 45)
       wrong.push(msg('readProfile.lineIsImpossible', { i: i + 1, line: line.trim() }));
     else {
       const before = samples[samples.length - 1];
@@ -48,7 +56,7 @@ export function readProfile(text: string, units: UnitSystem = metric): TypedProf
             jump: `${decimal(units.temperature === '°C' ? jump : 1.8 * jump)} ${units.temperature}`,
           }),
         );
-      samples.push({ depth, temperature, oxygen });
+      samples.push({ depth, temperature, oxygen, ...(salinity === null ? {} : { salinity }) });
     }
   });
   return { samples, wrong, slips };

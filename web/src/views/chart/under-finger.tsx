@@ -57,6 +57,7 @@ export function UnderFinger({ point }: { point: Point }) {
             bottom={depth}
             hardness={Number.isNaN(hardness) ? null : hardness}
             thermocline={day.column.thermocline}
+            halocline={day.halocline}
             oxygenTo={oxygen}
           />
           <div>

@@ -15,8 +15,8 @@ type Tables = 'stops' | 'responses' | 'conditions' | 'profiles';
 const SHOWN: Record<Tables, readonly string[]> = {
   stops: ['start', 'end', 'outcome', 'rods', 'boats_near', 'radius_m', 'notes'],
   responses: ['time', 'response', 'species', 'length_m', 'mass_kg', 'fate', 'depth_m', 'lure', 'lure_mass_g', 'lure_colour', 'presentation', 'casts', 'rod', 'angler', 'notes'], // prettier-ignore
-  conditions: ['time', 'surface_temperature_c', 'secchi_m', 'wind_from_deg', 'wind_speed_ms', 'air_temperature_c', 'cloud_fraction', 'air_pressure_hpa', 'water_level_m', 'current_speed_ms', 'current_to_deg', 'signs'], // prettier-ignore
-  profiles: ['time', 'depth_m', 'temperature_c', 'oxygen_mg_l'],
+  conditions: ['time', 'surface_temperature_c', 'secchi_m', 'wind_from_deg', 'wind_speed_ms', 'air_temperature_c', 'cloud_fraction', 'air_pressure_hpa', 'water_level_m', 'current_speed_ms', 'current_to_deg', 'salinity', 'signs'], // prettier-ignore
+  profiles: ['time', 'depth_m', 'temperature_c', 'oxygen_mg_l', 'salinity'],
 };
 const CODES = new Set(['outcome', 'response', 'species', 'fate', 'presentation']);
 const ROW = 44;

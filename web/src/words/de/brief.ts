@@ -43,6 +43,10 @@ export const brief = {
   'profileForm.theCurveDrawsAs': 'Die Kurve entsteht beim Tippen.',
   'profileForm.thermoclineAtM': 'Sprungschicht bei {depth, number, depth}',
   'profileForm.noThermocline': 'keine Sprungschicht',
+  'profileForm.haloclineM': 'Salzsprung {top, number, depthNumber}–{bottom, number, depth}, {above} über {below}',
+  'profileForm.noHalocline': 'kein Salzsprung',
+  'profileForm.aLineASaltyReading':
+    'Eine Messung je Zeile: Tiefe {depth}, Temperatur {temperature}, Salzgehalt und Sauerstoff mg/l, falls gemessen; ein Strich für das, was fehlt',
   'profileForm.thermoclineM': 'Sprungschicht {top, number, depthNumber}–{bottom, number, depth}',
   'profileForm.addATemperatureProfile': 'Temperaturprofil hinzufügen',
   'profileForm.aLineAReading': 'Eine Messung je Zeile: Tiefe {depth}, Temperatur {temperature}, Sauerstoff mg/l, falls gemessen',
@@ -96,6 +100,8 @@ export const brief = {
   'brief.deepEdge': 'Untere Grenze',
   'brief.overAFurther': 'Über weiteren',
   'brief.paleFishCanBe': '(blass) können Fische dort über tieferem Grund schweben.',
+  'brief.halocline':
+    'Salzsprungschicht bei {top, number, depthNumber}–{bottom, number, depth}: Salzgehalt {above} darüber, {below} darunter.',
   'brief.atLevel': 'Tiefen bei heutigem Pegel, {level, number, depth} {side, select, above {über} other {unter}} dem Kartennull.',
   'brief.calmDayFilm': 'Eine warme Schicht eines windstillen Tages reicht bis {depth, number, depth}: Sie ist nicht die Sprungschicht.',
   'brief.modelledBelow': 'Unter {depth, number, depth} berechnet: Das Profil endet dort.',

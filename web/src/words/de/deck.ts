@@ -47,6 +47,7 @@ export const deck = {
   'conditionsForm.airPressure': 'Luftdruck',
   'conditionsForm.waterLevel': 'Wasserstand',
   'conditionsForm.current': 'Strömung',
+  'conditionsForm.salinity': 'Salzgehalt',
   'conditionsForm.currentTo': 'Strömung setzt nach',
   'conditionsForm.note': 'Vögel, Ölspuren, was sonst zu sehen war',
   'conditionsForm.aReading': 'Wasserwerte',

@@ -321,6 +321,7 @@ export const logbook = {
   'recordColumn.current_to_deg': 'Strömung nach',
   'recordColumn.signs': 'Zeichen',
   'recordColumn.temperature_c': 'Temperatur',
+  'recordColumn.salinity': 'Salzgehalt',
   'recordColumn.oxygen_mg_l': 'Sauerstoff',
   'table.stops': 'Stopps',
   'table.responses': 'Bisse',

@@ -42,6 +42,10 @@ export const brief = {
   'profileForm.theCurveDrawsAs': 'The curve draws as you type.',
   'profileForm.thermoclineAtM': 'thermocline at {depth, number, depth}',
   'profileForm.noThermocline': 'no thermocline',
+  'profileForm.haloclineM': 'halocline {top, number, depthNumber}–{bottom, number, depth}, {above} over {below}',
+  'profileForm.noHalocline': 'no halocline',
+  'profileForm.aLineASaltyReading':
+    'A line a reading: depth {depth}, temperature {temperature}, salinity and oxygen mg/l if measured; a dash for what was not',
   'profileForm.thermoclineM': 'thermocline {top, number, depthNumber}–{bottom, number, depth}',
   'profileForm.addATemperatureProfile': 'Add a temperature profile',
   'profileForm.aLineAReading': 'A line a reading: depth {depth}, temperature {temperature}, oxygen mg/l if measured',
@@ -95,6 +99,7 @@ export const brief = {
   'brief.deepEdge': 'Deep edge',
   'brief.overAFurther': 'Over a further',
   'brief.paleFishCanBe': '(pale) fish can be suspended there over a deeper bottom.',
+  'brief.halocline': 'Halocline at {top, number, depthNumber}–{bottom, number, depth}: salinity {above} above it, {below} below.',
   'brief.atLevel': 'Depths are at today’s level, {level, number, depth} {side, select, above {above} other {below}} the chart’s datum.',
   'brief.calmDayFilm': 'A warm layer of a calm day reaches to {depth, number, depth}: it is not the thermocline.',
   'brief.modelledBelow': 'Below {depth, number, depth} modelled: the profile ends there.',

@@ -46,6 +46,7 @@ export const deck = {
   'conditionsForm.airPressure': 'Air pressure',
   'conditionsForm.waterLevel': 'Water level',
   'conditionsForm.current': 'Current',
+  'conditionsForm.salinity': 'Salinity',
   'conditionsForm.currentTo': 'Current sets towards',
   'conditionsForm.note': 'Birds, slicks, anything seen',
   'conditionsForm.aReading': 'Water reading',

@@ -318,6 +318,7 @@ export const logbook = {
   'recordColumn.current_to_deg': 'Current to',
   'recordColumn.signs': 'Signs',
   'recordColumn.temperature_c': 'Temperature',
+  'recordColumn.salinity': 'Salinity',
   'recordColumn.oxygen_mg_l': 'Oxygen',
   'table.stops': 'Stops',
   'table.responses': 'Bites',
