@@ -38,7 +38,7 @@ export { fitModel, CancelledError, type Model, type ModelStats } from './fit';
 export { logEffort, seenChance, type FitLook, type SpeciesLook } from './look-likelihood';
 export { speciesOdds } from './species-odds';
 export { looksForFit, sawSpecies } from './fit-looks';
-export { STREAM_SIDES, streamSides } from './stream-sides';
+export { STREAM_SIDES, streamIn, streamSides } from './stream-sides';
 export { atTheirLevels } from './at-their-levels';
 export { Predictor, predict, chanceOverTrips, type Forecast } from './predict';
 export { scoresOf, betterBy, calibrationSlope, logScore, type HeldLook, type Scores, type Scored } from './scores';

@@ -1,5 +1,5 @@
 import { FAR, type CellTable } from '../chart';
-import type { StreamNow } from '../tide';
+import { towards, type StreamNow } from '../tide';
 
 /**
  * What a cell is to water that runs: how much it runs there, on which side of a rise and of cover it lies, whether cover or a
@@ -24,16 +24,30 @@ const clamp = (v: number): number => Math.min(1, Math.max(-1, v));
 const orZero = (v: number): number => (Number.isNaN(v) ? 0 : v);
 const near = (distance: number, reach: number): number => (distance >= FAR ? 0 : Math.exp(-distance / reach));
 
+/** How the water runs in a cell: direction of length one, m/s, and how fast against the mean of a river's section, 0 where that is not known. */
+function runsIn(cells: CellTable, i: number, { set, rate }: StreamNow): [east: number, north: number, rate: number, own: number] {
+  const [fe, fn] = [cells.flowEast[i], cells.flowNorth[i]];
+  const own = Math.hypot(fe, fn);
+  const angle = (set * Math.PI) / 180;
+  // A river is read at one place and runs by its bed; a tide is told for all of a water.
+  return own > 0 ? [fe / own, fn / own, own * rate, own] : [Math.sin(angle), Math.cos(angle), rate, own];
+}
+
+/**
+ * How the water runs in a cell, where it was read somewhere on it: a river by its bed, other waters as they were read.
+ * @param stream as read, of a river taken for the mean of its section
+ */
+export function streamIn(cells: CellTable, i: number, stream: StreamNow): StreamNow {
+  const [east, north, rate, own] = runsIn(cells, i, stream);
+  return own > 0 ? towards(east * rate, north * rate) : stream;
+}
+
 /**
  * Fills in the sides of a cell: `face` 1 where the bottom rises with the stream (the up-stream side of a rise), −1 behind it;
  * `cover side` the same of cover.
  */
 export function streamSides(out: Float64Array, cells: CellTable, i: number, stream: StreamNow): Float64Array {
-  const angle = (stream.set * Math.PI) / 180;
-  const [fe, fn] = [cells.flowEast[i], cells.flowNorth[i]];
-  const own = Math.hypot(fe, fn);
-  // A river is read at one place and runs by its bed; a tide is told for all of a water.
-  const [east, north, rate] = own > 0 ? [fe / own, fn / own, own * stream.rate] : [Math.sin(angle), Math.cos(angle), stream.rate];
+  const [east, north, rate, own] = runsIn(cells, i, stream);
   const r = strengthOf(rate);
   const cover = near(cells.woodDistance[i], COVER_REACH);
   const seam = near(cells.seamDistance[i], SEAM_REACH);

@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { metricPlane, type Point } from '@restless-shoal/core/geo';
 import { sunPlace } from '@restless-shoal/core/lake';
-import { streamOf, tideOf, tideState } from '@restless-shoal/core/tide';
+import { streamIn } from '@restless-shoal/core/forecast';
+import { streamOf, tideOf, tideState, type StreamNow } from '@restless-shoal/core/tide';
 import {
   anchored,
   anchorFor,
@@ -52,9 +53,17 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
   const rig = useRig();
   const gear = useGear().gear;
   const [how, setHow] = useState<How>('come-in');
+  const cell = useMemo(() => {
+    if (!chart) return -1;
+    const [c, r] = [Math.floor(at[0] / 25), Math.floor(at[1] / 25)];
+    for (let i = 0; i < chart.cells.count; i++) if (chart.cells.column[i] === c && chart.cells.row[i] === r) return i;
+    return -1;
+  }, [chart, at]);
   const [flows] = useState(() => {
-    const stream = streamOf(shown.tide, conditions.at.getTime());
-    return stream ? { speed: stream.rate, to: Math.round(stream.set) } : (lastCurrent(log.readings) ?? { speed: 0, to: 0 });
+    const read = streamOf(shown.tide, conditions.at.getTime()) ?? lastCurrent(log.readings);
+    // A river was read somewhere; here it runs by its bed.
+    const here = read && chart && cell >= 0 ? streamIn(chart.cells, cell, read) : read;
+    return here ? { speed: Math.round(here.rate * 100) / 100, to: Math.round(here.set) } : { speed: 0, to: 0 };
   });
   const [currentSpeed, setCurrent] = useState(flows.speed);
   const [currentTo, setCurrentTo] = useState(flows.to);
@@ -84,12 +93,6 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
       ),
     [at, fishDepth, water, conditions.secchi, conditions.at, forces, frame, lures, rig.bow, chart],
   );
-  const cell = useMemo(() => {
-    if (!chart) return -1;
-    const [c, r] = [Math.floor(at[0] / 25), Math.floor(at[1] / 25)];
-    for (let i = 0; i < chart.cells.count; i++) if (chart.cells.column[i] === c && chart.cells.row[i] === r) return i;
-    return -1;
-  }, [chart, at]);
   const anchor = useMemo(() => {
     const cells = chart?.cells;
     const inputs = {
@@ -320,7 +323,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
 }
 
 /** The current as it was last read, where no tide tells it. */
-function lastCurrent(readings: WaterLog['readings']): { speed: number; to: number } | null {
+function lastCurrent(readings: WaterLog['readings']): StreamNow | null {
   const found = readings.findLast((r) => r.current_speed_ms !== null);
-  return found ? { speed: found.current_speed_ms!, to: found.current_to_deg ?? 0 } : null;
+  return found ? { rate: found.current_speed_ms!, set: found.current_to_deg ?? 0 } : null;
 }
