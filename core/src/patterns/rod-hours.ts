@@ -8,8 +8,8 @@ export interface RodHoursInput {
   stops: (Stop & { trip_id: string })[];
   responses: (Response & { trip_id: string })[];
   readings: (Reading & { trip_id: string })[];
-  /** Depth of the water at a place, m; NaN where no chart says. */
-  depthAt: (latitude: number, longitude: number) => number;
+  /** Depth of the water at a place and time (ms), m; NaN where no chart says. */
+  depthAt: (latitude: number, longitude: number, at: number) => number;
   /** Whether a name is the species asked for. */
   is: (species: string | null) => boolean;
   latitude: number;
@@ -95,12 +95,13 @@ function sessionsOf({ trips, stops, responses, depthAt, localOf }: RodHoursInput
       const length = (Date.parse(stop.end) - Date.parse(stop.start)) / HOUR;
       spent += length;
       rods = Math.max(rods, stop.rods ?? 1);
+      const at = (Date.parse(stop.start) + Date.parse(stop.end)) / 2;
       out.push({
         trip: trip.id,
-        at: (Date.parse(stop.start) + Date.parse(stop.end)) / 2,
+        at,
         timed,
         hours: length * (stop.rods ?? 1),
-        depth: depthAt(stop.latitude, stop.longitude),
+        depth: depthAt(stop.latitude, stop.longitude, at),
         placed: true,
         responses: caught.filter((r) => r.stop === stop.stop),
       });

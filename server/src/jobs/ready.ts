@@ -131,6 +131,7 @@ export async function rodHoursOf(pool: Pool, water: WaterRow, is: (species: stri
       [water.id],
     ),
   ]);
+  const tide = tideOf(readTide(water.tide));
   const ways = new Set(tracked.rows.map((r) => r.id));
   const zone = water.time_zone ?? 'UTC';
   const plane = chart && metricPlane(chart.epsg);
@@ -140,8 +141,8 @@ export async function rodHoursOf(pool: Pool, water: WaterRow, is: (species: stri
     stops: stops as RodHoursInput['stops'],
     responses: responses as RodHoursInput['responses'],
     readings: readings as RodHoursInput['readings'],
-    depthAt: (latitude, longitude) =>
-      chart && plane && chart.soundings ? chart.depth.at(...plane.toMetric({ latitude, longitude })) : NaN,
+    depthAt: (latitude, longitude, at) =>
+      chart && plane && chart.soundings ? chart.depth.at(...plane.toMetric({ latitude, longitude })) + (tide ? tide.height(at) : 0) : NaN,
     is,
     ...centre,
     localOf: (at) => {
