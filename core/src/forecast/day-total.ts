@@ -4,8 +4,18 @@ import { hatAt } from './basis';
 import type { Design, DesignDay } from './design';
 import { SparseRow } from './design';
 import { STREAM_SIDES, streamSides } from './stream-sides';
-import { baitWind, currentSides, openToWind, staticPart, strategyOfDepth, STRATEGIES, shownOfColumn, windBlown } from './strategies';
-import type { SpeciesProfile } from '../species';
+import {
+  baitWind,
+  currentSides,
+  openToWind,
+  staticPart,
+  STATIC_STRATEGIES,
+  strategyOfDepth,
+  STRATEGIES,
+  shownOfColumn,
+  windBlown,
+} from './strategies';
+import { strategySetting, type SpeciesProfile } from '../species';
 
 /**
  * How far the fish of a water stay as many from day to day: 1 would say that what leaves one depth is all to be seen at
@@ -14,14 +24,35 @@ import type { SpeciesProfile } from '../species';
  */
 export const STAYING = 0.8;
 
-/** About so many cells tell the sum over a water. */
-const SAMPLE = 700;
+/** So many draws of cells tell the sum over a water. */
+const SAMPLE = 2000;
 /** Step of the depths that a day is worked out for, m. */
 const DEPTH_STEP = 0.25;
 
-/** The sum of a fit's rates over a water by day, from an even sample of its cells. */
+/**
+ * Cells drawn one after the other, half of them by their strength and half evenly, each with its weight in the mean over all: a few
+ * cells hold most of the fish, and an even sample meets them or not by chance.
+ */
+function drawn(strength: Float64Array): [cell: number, weight: number][] {
+  const n = strength.length;
+  const sum = strength.reduce((a, b) => a + b, 0);
+  const share = (i: number): number => 0.5 / n + (sum > 0 ? (0.5 * strength[i]) / sum : 0.5 / n);
+  const out: [number, number][] = [];
+  let upTo = 0;
+  for (let i = 0; i < n; i++) {
+    const p = share(i);
+    upTo += p;
+    // Several draws of one cell are one with their weight.
+    const times = Math.min(SAMPLE, Math.floor(upTo * SAMPLE + 0.5)) - Math.min(SAMPLE, Math.floor((upTo - p) * SAMPLE + 0.5));
+    if (times > 0) out.push([i, times / (SAMPLE * p * n)]);
+  }
+  return out;
+}
+
+/** The sum of a fit's rates over a water by day, from a sample of its cells. */
 export class DayTotal {
-  private readonly sample: number[] = [];
+  private readonly sample: number[];
+  private readonly weight: Float64Array;
   private readonly staticSum: Float64Array;
   private readonly strategies: Float64Array;
   private deepest = 0;
@@ -33,20 +64,35 @@ export class DayTotal {
     private readonly cells: CellTable,
     species: SpeciesProfile,
   ) {
-    const every = Math.max(1, Math.floor(cells.count / SAMPLE));
-    for (let i = every >> 1; i < cells.count; i += every) if (!Number.isNaN(cells.depth[i])) this.sample.push(i);
-    this.staticSum = new Float64Array(this.sample.length);
-    this.strategies = new Float64Array(this.sample.length * STRATEGIES.length);
-    this.sample.forEach((i, s) => {
+    const wet = Array.from({ length: cells.count }, (_, i) => i).filter((i) => !Number.isNaN(cells.depth[i]));
+    const fixed = Float64Array.from(wet, (i) => {
       this.row.n = 0;
       design.addStatic(this.row, i);
-      this.staticSum[s] = this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]));
+      return this.row.sumOf(this.beta, Math.log(Math.max(1, cells.area[i]) / (CELL * CELL)) + shownOfColumn(cells.depth[i]));
+    });
+    const chosen = wet.length <= SAMPLE ? wet.map((_, k) => [k, 1 / wet.length]) : drawn(this.strengthOf(species, wet, fixed));
+    this.sample = chosen.map(([k]) => wet[k]);
+    this.weight = Float64Array.from(chosen, ([, weight]) => weight);
+    this.staticSum = Float64Array.from(chosen, ([k]) => fixed[k]);
+    this.strategies = new Float64Array(this.sample.length * STRATEGIES.length);
+    this.sample.forEach((i, s) => {
       STRATEGIES.forEach((strategy, k) => (this.strategies[s * STRATEGIES.length + k] = staticPart(strategy, species, cells, i)));
       this.deepest = Math.max(this.deepest, cells.depth[i]);
     });
   }
 
-  /** Log of the mean rate of a scan of a cell over the water on a day; NaN for a water without a depth. */
+  /** About how much each cell has of the sum, whatever the day. */
+  private strengthOf(species: SpeciesProfile, wet: number[], fixed: Float64Array): Float64Array {
+    const weights = STATIC_STRATEGIES.map(
+      (s) => strategySetting(species, `${s}.weight`) + this.beta[this.design.start.strategies + STRATEGIES.indexOf(s)],
+    );
+    return Float64Array.from(wet, (i, k) => {
+      const eta = STATIC_STRATEGIES.reduce((sum, s, n) => sum + weights[n] * staticPart(s, species, this.cells, i), fixed[k]);
+      return Math.exp(Math.min(6, eta));
+    });
+  }
+
+  /** Log of the mean rate of a scan of a cell over the water on a day; not finite for a water without a depth. */
   logMean(day: DesignDay): number {
     const { cells, beta, design, sample } = this;
     const { strategies, wind, 'bottom by temperature': bottom } = design.start;
@@ -85,9 +131,9 @@ export class DayTotal {
         streamSides(sides, cells, i, stream);
         for (let k = 1; k < sides.length; k++) eta += bySide[k] * sides[k];
       }
-      total += Math.exp(Math.min(6, eta));
+      total += this.weight[s] * Math.exp(Math.min(6, eta));
     });
-    return Math.log(total / sample.length);
+    return Math.log(total);
   }
 }
 

@@ -165,7 +165,7 @@ export function SpotPanel({ spot, at, onDraw }: { spot: NamedSpot; at: Point; on
     <div className="space-y-2 p-3">
       <h2 className="text-lg font-bold leading-tight">
         {spot.name || msg('spot.here')}
-        {spot.depth !== null && <span className="num font-normal">, {formatDepth(spot.depth)}</span>}
+        {spot.depth !== null && <span className="num whitespace-nowrap font-normal">, {formatDepth(spot.depth)}</span>}
       </h2>
       <Segments<How>
         label={msg('spot.how')}

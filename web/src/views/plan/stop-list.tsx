@@ -67,7 +67,7 @@ function StopRow({
           <span className="min-w-0">
             <b className="block leading-tight">
               {spot.name}
-              {spot.depth !== null && <span className="num font-normal">, {formatDepth(spot.depth)}</span>}
+              {spot.depth !== null && <span className="num whitespace-nowrap font-normal">, {formatDepth(spot.depth)}</span>}
             </b>
             <span className="num block text-[13px] text-mute">
               {msg('stopList.way', { distance: leg.way.metres, minutes: Math.max(1, Math.round(leg.way.seconds / 60)) })}
