@@ -22,7 +22,7 @@ describe('a coast with a tide', () => {
   });
   const kept = () => ask<{ tide: { constants: object[]; turns: object[] } | null }>(served, `/waters/${water}`);
 
-  it('has no layers of a lake; its tide is given by a made-up set or a typed table, shown as a curve and in the Strip, and removed', async () => {
+  it('has no layers of a lake; its tide is given by a made-up set or a typed table, shown as a curve on the Brief and in the Strip, and removed', async () => {
     const { page, context, errors } = await openPage(`${served.url}/brief?water=Sallow+Sound`);
     const tide = page.getByTestId('tide');
     await tide.getByText('No tide is known for this coast').waitFor();
@@ -32,6 +32,7 @@ describe('a coast with a tide', () => {
     await tide.getByRole('button', { name: 'Simulated tide' }).click();
     await tide.getByTestId('tide-curve').waitFor();
     expect((await kept()).tide!.constants.length).to.be.above(5);
+    await strip.getByTestId('strip-tide').waitFor();
     await strip.getByText(/(rising|falling), HW [+−]\d:\d\d/).waitFor();
     expect(await violations(page)).to.deep.equal([]);
 

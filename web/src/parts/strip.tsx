@@ -7,6 +7,7 @@ import type { WaterSummary } from '../api/queries';
 import { useReach } from '../api/reach';
 import { useWaterState } from '../state/water';
 import { clockInZone, compass, dayInZone, depthRange } from './format';
+import { tideLine } from './tide-line';
 import { StripSheet } from './strip-sheet';
 import { useUnits } from '../state/units';
 import { formatDepth, formatSpeed, formatTemperature, stepText, parts as msg, term, stageToday } from '../words';
@@ -30,7 +31,7 @@ function Item({
     <button
       type="button"
       onClick={onPress}
-      className={`shrink-0 whitespace-nowrap border-r border-line px-3 py-2 short:py-0.5 short:py-0.5 text-left hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)] ${changed ? 'bg-[color-mix(in_srgb,var(--therm)_16%,transparent)]' : ''} ${className}`}
+      className={`shrink-0 whitespace-nowrap border-r border-line px-3 py-2 short:py-0.5 text-left hover:bg-[color-mix(in_srgb,var(--act)_7%,transparent)] ${changed ? 'bg-[color-mix(in_srgb,var(--therm)_16%,transparent)]' : ''} ${className}`}
     >
       <span className="block text-xs text-mute">{label}</span>
       <span className="num text-[17px] font-semibold">{children}</span>
@@ -45,6 +46,9 @@ function fromHighWords(hours: number): string {
   const clock = `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`;
   return msg(hours >= 0 ? 'strip.afterHigh' : 'strip.beforeHigh', { clock });
 }
+
+/** Size of the tide's curve from three hours before to nine after, pixels. */
+const [TIDE_WIDTH, TIDE_HEIGHT] = [72, 20];
 
 /** Stands for the list of all waters in the choice of one. */
 const ALL = 'all';
@@ -72,7 +76,8 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
   const minute = Math.floor(conditions.at.getTime() / 60_000);
   const tide = useMemo(() => {
     const found = tideOf(water.tide);
-    return found && tideState(found, minute * 60_000);
+    const state = found && tideState(found, minute * 60_000);
+    return state && { ...state, line: tideLine(found, (minute - 180) * 60_000, (minute + 540) * 60_000, TIDE_WIDTH, TIDE_HEIGHT, 4) };
   }, [water.tide, minute]);
   const show = (): void => setOpen(true);
   const reach = useReach();
@@ -180,6 +185,12 @@ export function Strip({ waters, onChoose }: { waters: WaterSummary[]; onChoose: 
             note={`${msg(tide.rising ? 'strip.rising' : 'strip.falling')}${tide.fromHigh === null ? '' : `, ${fromHighWords(tide.fromHigh)}`}`}
           >
             {formatDepth(tide.height, units)}
+            {tide.line && (
+              <svg width={TIDE_WIDTH} height={TIDE_HEIGHT} className="ml-2 inline-block align-[-3px]" aria-hidden data-testid="strip-tide">
+                <path d={tide.line.path} fill="none" stroke="var(--act)" strokeWidth={2} />
+                <circle cx={tide.line.x(minute * 60_000)} cy={tide.line.y(tide.height)} r={3.5} fill="var(--fish)" />
+              </svg>
+            )}
           </Item>
         )}
         <Item label={msg('strip.wind')} changed={whatIf.windSpeed !== undefined || whatIf.windFrom !== undefined} onPress={show}>
