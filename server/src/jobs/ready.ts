@@ -88,7 +88,7 @@ export async function buildWaterChart(
       altitude: water.altitude_m,
       sort,
       salinity: middleOf(Float64Array.from(readings.flatMap((r) => r.salinity ?? []))) || (sort === 'coast' ? SEA_SALINITY : 0),
-      shore: tide && sort === 'coast' ? highWaterSprings(tide, soundings.time.at(-1) ?? Date.now()) : 0,
+      shore: tide && sort === 'coast' ? highWaterSprings(tide, soundings.time.findLast(Number.isFinite) ?? Date.now()) : 0,
       currents: readings.flatMap((r) =>
         r.current_to_deg === null || !r.current_speed_ms || r.latitude === null || r.longitude === null
           ? []
