@@ -32,29 +32,53 @@ const NARROWS = 1;
 const TURNS_BACK = 0.25;
 /** Slack water before a spur still creeps on. */
 const SLACK_RUNS = 0.15;
+/** No section is wider to a side than this, and no island is, m. */
+const WIDEST = 2000;
+const WIDEST_ISLAND = 300;
 /** Slack water narrower than this is the edge of the bank, m. */
 const LEAST_SLACK = 8;
 /** Manning's law: speed goes with depth to the two thirds. */
 const POWER = 2 / 3;
 
-/** A section across a river. Off the middle line to the left, seen down-stream, m. */
+/** Water beyond an island that runs as well: from and to, metres from the middle line. */
+interface Arm {
+  inner: number;
+  outer: number;
+}
+
+/** A section to one side of the middle line, metres from it. */
+interface Side {
+  /** Where the water ends: at the bank, or at an island. */
+  bank: number;
+  /** Where the stream ends, before and behind what stands out. */
+  live: number;
+  /** Where eddies begin: behind what stands out. Before it the water is only slack. */
+  eddy: number;
+  /** The stream of another arm, as far as it keeps apart; and as far as it does behind an island. */
+  arm: Arm | null;
+  eddyArm: Arm | null;
+}
+
+/** A section across a river. */
 interface Section {
   middle: Point;
   /** Down-stream. */
   along: Point;
-  /** Where the water ends to the left and to the right, and where the stream does. */
-  left: number;
-  right: number;
-  liveLeft: number;
-  liveRight: number;
-  /** Where eddies begin: behind what stands out. Before it the water is only slack. */
-  eddyLeft: number;
-  eddyRight: number;
+  /** To the left and to the right, seen down-stream. */
+  sides: [left: Side, right: Side];
   /** Discharge over the sum of depth to the five thirds: speed at a depth of one metre. */
   factor: number;
   /** Mean speed of the stream. */
   mean: number;
 }
+
+const SIDES = [0, 1] as const;
+/** Where an eddy ends: at the bank, or where another arm runs. */
+const eddyEnds = ({ bank, eddyArm }: Side): number => Math.min(bank, eddyArm?.inner ?? bank);
+const slackEnds = ({ bank, arm }: Side): number => Math.min(bank, arm?.inner ?? bank);
+/** How wide the eddy, and the slack water, of a side are. */
+const eddyWidth = (side: Side): number => eddyEnds(side) - side.eddy;
+const slackWidth = (side: Side): number => slackEnds(side) - side.live;
 
 /**
  * How a river runs, from its depths: the stream goes along the middle line, faster where it is deep and narrow (Manning), and
@@ -72,21 +96,27 @@ export function riverFlow(depth: Raster, readings: CurrentReading[]): RiverFlow 
   const places = new SectionIndex(sections);
   const seams: Point[] = [];
   for (const s of sections)
-    for (const [live, edge] of [
-      [s.eddyLeft, s.left],
-      [s.eddyRight, s.right],
-    ])
-      if (Math.abs(edge - live) >= LEAST_SLACK) seams.push(placeAt(s, live));
+    for (const k of SIDES) {
+      const side = s.sides[k];
+      if (eddyWidth(side) < LEAST_SLACK) continue;
+      seams.push(placeAt(s, k, side.eddy));
+      if (side.eddyArm) seams.push(placeAt(s, k, side.eddyArm.inner));
+    }
   return {
     at: (x, y) => {
       const d = depth.at(x, y);
       const found = Number.isNaN(d) ? null : places.nearest(x, y);
       if (!found) return null;
       const { section: s, off } = found;
-      const eddy = off > s.eddyLeft ? s.left - s.eddyLeft : off < s.eddyRight ? s.eddyRight - s.right : 0;
-      const slack = off > s.liveLeft ? s.left - s.liveLeft : off < s.liveRight ? s.liveRight - s.right : 0;
+      const side = s.sides[off >= 0 ? 0 : 1];
+      const aside = Math.abs(off);
+      const within = (from: number, arm: Arm | null): boolean => aside > from && !(arm && aside >= arm.inner);
       const speed =
-        eddy >= LEAST_SLACK ? -TURNS_BACK * s.mean : slack >= LEAST_SLACK ? SLACK_RUNS * s.mean : s.factor * Math.max(0.1, d) ** POWER;
+        within(side.eddy, side.eddyArm) && eddyWidth(side) >= LEAST_SLACK
+          ? -TURNS_BACK * s.mean
+          : within(side.live, side.arm) && slackWidth(side) >= LEAST_SLACK
+            ? SLACK_RUNS * s.mean
+            : s.factor * Math.max(0.1, d) ** POWER;
       return [speed * s.along[0], speed * s.along[1]];
     },
     seams,
@@ -94,7 +124,11 @@ export function riverFlow(depth: Raster, readings: CurrentReading[]): RiverFlow 
   };
 }
 
-const placeAt = ({ middle, along }: Section, off: number): Point => [middle[0] - along[1] * off, middle[1] + along[0] * off];
+/** A place on a section. @param k 0 to the left, 1 to the right @param aside metres from the middle line */
+function placeAt({ middle, along }: Pick<Section, 'middle' | 'along'>, k: 0 | 1, aside: number): Point {
+  const off = k === 0 ? aside : -aside;
+  return [middle[0] - along[1] * off, middle[1] + along[0] * off];
+}
 
 /** Sum over readings of how far each goes along the line: over 0 where the line runs down-stream. */
 function alongReadings(line: Point[], readings: CurrentReading[]): number {
@@ -180,45 +214,70 @@ function distances(wet: Uint8Array, w: number, h: number, from: number): Float64
   return out;
 }
 
+/** Whether land at a place is all round in water: not joined to what lies beyond the chart. */
+function islandsOf({ x0, y0, size, width, height, data }: Raster): (p: Point) => boolean {
+  const outer = new Uint8Array(data.length);
+  const open: number[] = [];
+  const visit = (k: number): void => {
+    if (outer[k] || !Number.isNaN(data[k])) return;
+    outer[k] = 1;
+    open.push(k);
+  };
+  for (let i = 0; i < width; i++) [i, (height - 1) * width + i].forEach(visit);
+  for (let j = 0; j < height; j++) [j * width, (j + 1) * width - 1].forEach(visit);
+  while (open.length) {
+    const k = open.pop()!;
+    const i = k % width;
+    if (i > 0) visit(k - 1);
+    if (i < width - 1) visit(k + 1);
+    if (k >= width) visit(k - width);
+    if (k < data.length - width) visit(k + width);
+  }
+  return ([x, y]) => {
+    const [i, j] = [Math.floor((x - x0) / size), Math.floor((y - y0) / size)];
+    return i >= 0 && i < width && j >= 0 && j < height && Number.isNaN(data[j * width + i]) && !outer[j * width + i];
+  };
+}
+
 function sectionsOf(depth: Raster, line: Point[]): Section[] {
+  const isIsland = islandsOf(depth);
   const sections = line.map((middle, k): Section => {
     const [a, b] = [line[Math.max(0, k - 2)], line[Math.min(line.length - 1, k + 2)]];
     const l = Math.max(1e-9, Math.hypot(b[0] - a[0], b[1] - a[1]));
     const along: Point = [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
-    const edge = (side: 1 | -1): number => {
-      let off = 0;
-      while (
-        off < 2000 &&
-        !Number.isNaN(depth.at(middle[0] - along[1] * side * (off + ACROSS), middle[1] + along[0] * side * (off + ACROSS)))
-      )
-        off += ACROSS;
-      return side * off;
+    const place = { middle, along };
+    const side = (which: 0 | 1): Side => {
+      const wet = (aside: number): boolean => !Number.isNaN(depth.at(...placeAt(place, which, aside)));
+      let bank = 0;
+      while (bank < WIDEST && wet(bank + ACROSS)) bank += ACROSS;
+      const arm = armBeyond(place, which, bank, wet, isIsland, k, line);
+      return { bank, live: bank, eddy: bank, arm, eddyArm: arm };
     };
-    const [left, right] = [edge(1), edge(-1)];
-    return { middle, along, left, right, liveLeft: left, liveRight: right, eddyLeft: left, eddyRight: right, factor: 0, mean: 0 };
+    return { middle, along, sides: [side(0), side(1)], factor: 0, mean: 0 };
   });
   // At its two ends a charted reach is cut off at any angle: nothing is made of its edges there.
   const ends = Math.min(sections.length >> 2, Math.ceil(meanWidth(sections) / STEP));
   // Past a spur the stream widens slowly; towards one it narrows at once.
-  for (let k = ends + 1; k < sections.length - ends; k++) {
-    const [s, before] = [sections[k], sections[k - 1]];
-    s.liveLeft = Math.min(s.left, before.liveLeft + STEP / WIDENS);
-    s.liveRight = Math.max(s.right, before.liveRight - STEP / WIDENS);
-  }
-  for (const s of sections) [s.eddyLeft, s.eddyRight] = [s.liveLeft, s.liveRight];
-  for (let k = sections.length - ends - 2; k >= ends; k--) {
-    const [s, next] = [sections[k], sections[k + 1]];
-    s.liveLeft = Math.min(s.liveLeft, next.liveLeft + STEP / NARROWS);
-    s.liveRight = Math.max(s.liveRight, next.liveRight - STEP / NARROWS);
-  }
+  for (let k = ends + 1; k < sections.length - ends; k++)
+    for (const w of SIDES) follow(sections[k].sides[w], sections[k - 1].sides[w], STEP / WIDENS);
+  for (const s of sections) for (const side of s.sides) [side.eddy, side.eddyArm] = [side.live, side.arm];
+  for (let k = sections.length - ends - 2; k >= ends; k--)
+    for (const w of SIDES) follow(sections[k].sides[w], sections[k + 1].sides[w], STEP / NARROWS);
   for (const s of sections) {
     let [conveyed, area, wide] = [0, 0, 0];
-    for (let off = s.liveRight + ACROSS / 2; off < s.liveLeft; off += ACROSS) {
-      const d = depth.at(...placeAt(s, off));
-      if (Number.isNaN(d)) continue;
-      conveyed += ACROSS * Math.max(0.1, d) ** (1 + POWER);
-      area += ACROSS * Math.max(0.1, d);
-      wide++;
+    const add = (k: 0 | 1, from: number, to: number): void => {
+      for (let aside = from + ACROSS / 2; aside < to; aside += ACROSS) {
+        const d = depth.at(...placeAt(s, k, aside));
+        if (Number.isNaN(d)) continue;
+        conveyed += ACROSS * Math.max(0.1, d) ** (1 + POWER);
+        area += ACROSS * Math.max(0.1, d);
+        wide++;
+      }
+    };
+    for (const k of SIDES) {
+      const { live, arm } = s.sides[k];
+      add(k, 0, live);
+      if (arm) add(k, arm.inner, arm.outer);
     }
     s.factor = wide ? 1 / conveyed : 0;
     s.mean = wide ? 1 / area : 0;
@@ -232,7 +291,52 @@ function sectionsOf(depth: Raster, line: Point[]): Section[] {
   return sections;
 }
 
-const meanWidth = (sections: Section[]): number => sections.reduce((sum, s) => sum + s.left - s.right, 0) / Math.max(1, sections.length);
+/**
+ * The stream of a side goes on from the section before it (or, against the stream, behind it): it widens by so much at most, and so does
+ * that of another arm, until both meet.
+ */
+function follow(side: Side, from: Side, widens: number): void {
+  side.live = Math.min(side.live, from.live + widens);
+  if (side.arm || !from.arm) return;
+  const arm = { inner: from.arm.inner - widens, outer: Math.min(side.bank, from.arm.outer + widens) };
+  // Land took the arm's place.
+  if (arm.outer - arm.inner < ACROSS) return;
+  if (arm.inner > side.live) side.arm = arm;
+  else side.live = Math.max(side.live, arm.outer);
+}
+
+/** The arm of a river beyond an island, where its water has no section nearer to it; null where there is none. */
+function armBeyond(
+  place: Pick<Section, 'middle' | 'along'>,
+  which: 0 | 1,
+  bank: number,
+  wet: (aside: number) => boolean,
+  isIsland: (p: Point) => boolean,
+  at: number,
+  line: Point[],
+): Arm | null {
+  let [inner, outer] = [0, 0];
+  // Of several the widest: past the ragged end of an island there are slivers.
+  for (let from = bank; ;) {
+    let start = from + ACROSS;
+    while (start < from + WIDEST_ISLAND && isIsland(placeAt(place, which, start))) start += ACROSS;
+    if (!wet(start)) break;
+    let end = start;
+    while (end - start < WIDEST && wet(end + ACROSS)) end += ACROSS;
+    if (end - start > outer - inner || !outer) [inner, outer] = [start, end];
+    from = end;
+  }
+  if (!outer) return null;
+  // A bend of the river farther on is no arm of it here.
+  const [x, y] = placeAt(place, which, (inner + outer) / 2);
+  let nearest = at;
+  for (let k = 0; k < line.length; k++)
+    if (Math.hypot(line[k][0] - x, line[k][1] - y) < Math.hypot(line[nearest][0] - x, line[nearest][1] - y)) nearest = k;
+  return Math.abs(nearest - at) * STEP <= (inner + outer) / 2 ? { inner, outer: outer + ACROSS / 2 } : null;
+}
+
+const meanWidth = (sections: Section[]): number =>
+  sections.reduce((sum, { sides: [left, right] }) => sum + left.bank + right.bank, 0) / Math.max(1, sections.length);
 
 /** Finds the section that a place lies on. */
 class SectionIndex {
@@ -268,9 +372,9 @@ class SectionIndex {
 /** Runs of sections with slack water on a side as eddies, their edges to the stream as seams. */
 function shapesOf(sections: Section[], depth: Raster): ChartFeature[] {
   const out: ChartFeature[] = [];
-  for (const side of [1, -1] as const) {
-    const slackOf = (s: Section): number => (side > 0 ? s.left - s.eddyLeft : s.eddyRight - s.right);
-    const edges = (s: Section): [live: number, bank: number] => (side > 0 ? [s.eddyLeft, s.left] : [s.eddyRight, s.right]);
+  for (const w of SIDES) {
+    const slackOf = (s: Section): number => eddyWidth(s.sides[w]);
+    const edges = (s: Section): [live: number, bank: number] => [s.sides[w].eddy, eddyEnds(s.sides[w])];
     for (let k = 0; k < sections.length; k++) {
       if (slackOf(sections[k]) < LEAST_SLACK) continue;
       let end = k;
@@ -278,11 +382,12 @@ function shapesOf(sections: Section[], depth: Raster): ChartFeature[] {
       const run = sections.slice(k, end + 1);
       k = end;
       if (run.length < 3) continue;
-      const seam = run.map((s) => placeAt(s, edges(s)[0]));
-      const bank = run.map((s) => placeAt(s, edges(s)[1]));
+      const seam = run.map((s) => placeAt(s, w, edges(s)[0]));
+      const bank = run.map((s) => placeAt(s, w, edges(s)[1]));
       const widest = Math.max(...run.map(slackOf));
       const [x, y] = placeAt(
         run[Math.floor(run.length / 3)],
+        w,
         (edges(run[Math.floor(run.length / 3)])[0] + edges(run[Math.floor(run.length / 3)])[1]) / 2,
       );
       const shape = { rise: widest, size: run.length * STEP, sharpness: 0, confidence: Math.min(0.9, 0.4 + widest / 100) };

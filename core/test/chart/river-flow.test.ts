@@ -107,6 +107,32 @@ describe('how a river runs', () => {
   });
 });
 
+describe('a river round an island', () => {
+  // 120 m wide, the island 30 m of it, off the middle: 200 m long, blunt at both ends.
+  const ISLAND = { from: 900, to: 1100, inner: 5, outer: 35 };
+  const bed = planted(ANGLE, [], (s, n) => (s > ISLAND.from && s < ISLAND.to && n > ISLAND.inner && n < ISLAND.outer ? NaN : 3));
+  const flow = riverFlow(bed, [{ ...reading, ...{ x: along(300, 0)[0], y: along(300, 0)[1] } }])!;
+  const speed = (s: number, n: number): number => {
+    const [e, north] = flow.at(...along(s, n))!;
+    return e * Math.cos(ANGLE) + north * Math.sin(ANGLE);
+  };
+  it('runs on both sides of it, faster by what it takes of the river', () => {
+    for (const n of [-40, -10, 48]) expect(speed(1000, n) / speed(300, -10), `at ${n}`).to.be.closeTo(120 / 90, 0.2);
+  });
+  it('has slack water behind it that ends where both arms meet, and none along the banks', () => {
+    expect(speed(ISLAND.to + 25, 20)).to.be.below(0);
+    expect(speed(ISLAND.from - 5, 20)).to.be.within(0, 0.4);
+    for (const s of [ISLAND.to + 25, ISLAND.to + 120, ISLAND.to + 300]) expect(speed(s, 52), `by the bank, at ${s}`).to.be.above(0.5);
+    // Both streams widen by one in six into 30 m: they meet after 90 m.
+    expect(speed(ISLAND.to + 160, 20)).to.be.above(0.5);
+    const eddies = flow.shapes.filter((f) => f.kind === 'eddy');
+    expect(eddies.length).to.equal(1);
+    expect(eddies[0].size).to.be.within(40, 140);
+    const [x, y] = along(ISLAND.to + 35, 20);
+    expect(Math.hypot(eddies[0].x - x, eddies[0].y - y)).to.be.below(40);
+  });
+});
+
 describe('the cells of a river', () => {
   // Two kilometres on the grid itself, so that cells, seams and shapes can be counted.
   const rings: [number, number][][] = [
