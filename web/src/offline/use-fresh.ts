@@ -14,11 +14,20 @@ const TOGETHER_MS = 250;
 export function useFreshAfterSending(water: string, trip: string | null): void {
   const queries = useQueryClient();
   useEffect(() => {
+    /** The lists of all trips and spots. What is on the device stands in them meanwhile. */
+    const lists = (): void => {
+      void queries.invalidateQueries({ queryKey: ['trips'] });
+      void queries.invalidateQueries({ queryKey: ['spots', water] });
+    };
     /** What follows from all that is logged on the water. */
-    const derived = (): void =>
+    const derived = (): void => {
+      lists();
       ['contacts', 'fit', 'looks', 'logbook'].forEach(
         (of) => void queries.invalidateQueries({ queryKey: [of, water], refetchType: 'all' }),
       );
+    };
+    const ofLog = (): void =>
+      [['log', water], ['outcomes', water], ['waters'], ['running']].forEach((queryKey) => void queries.invalidateQueries({ queryKey }));
     let [records, logged] = [false, false];
     let timer: ReturnType<typeof setTimeout> | undefined;
     let later: ReturnType<typeof setTimeout> | undefined;
@@ -32,8 +41,8 @@ export function useFreshAfterSending(water: string, trip: string | null): void {
           ['changes', trip],
         ])
           void queries.invalidateQueries({ queryKey, refetchType: 'active' });
-        void queries.invalidateQueries({ queryKey: ['trips'] });
-        void queries.invalidateQueries({ queryKey: ['spots', water] });
+        // Ten years of them are heavy: after a mark they come with the numbers.
+        if (!records || logged) lists();
         void queries.invalidateQueries({ queryKey: ['photos', water] });
         void queries.invalidateQueries({ queryKey: ['gear'] });
         if (records) {
@@ -44,16 +53,16 @@ export function useFreshAfterSending(water: string, trip: string | null): void {
             derived();
           }, DERIVED_AFTER_MS);
         }
-        if (logged)
-          for (const queryKey of [['log', water], ['outcomes', water], ['waters'], ['running']])
-            void queries.invalidateQueries({ queryKey });
+        if (logged) ofLog();
         [records, logged] = [false, false];
       }, TOGETHER_MS);
     });
     return () => {
       stop();
       clearTimeout(timer);
-      if (later === undefined) return;
+      // Also what was sent a moment before another page was opened.
+      if (logged) ofLog();
+      if (later === undefined && !records && !logged) return;
       clearTimeout(later);
       derived();
     };
