@@ -1,48 +1,19 @@
 import { coneWidth, DEFAULT_RIG, sideScanDistance } from '@restless-shoal/core/sonar';
 import type { Row } from '@restless-shoal/core/logbook';
 import type { Point } from '@restless-shoal/core/geo';
+import { LAKE_BANDS, SEA_BANDS } from './bands';
 import type { Weather } from './climate';
 import { coverBy, DayPacks, sideOfCover } from './day-packs';
 import { FishWorld, type Pack } from './fish';
 import { LURES } from './lures';
 import type { Random } from './random';
+import type { Boat, Helm, TripRows } from './trip-rows';
 import type { World } from './world';
 
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;
 /** Speed of the boat from one end of a pass to the other where land lies between, m/s. */
 const ROUND_LAND = 20;
-/** Depths that are searched in cold water, in warm, and now and then, m. */
-const LAKE_BANDS: [number, number][] = [
-  [5, 12],
-  [2.5, 8],
-  [1.2, 20],
-];
-const SEA_BANDS: [number, number][] = [
-  [8, 22],
-  [4, 18],
-  [1.2, 30],
-];
-/** Whole trips of rows, by file. */
-export interface TripRows {
-  trips: Row[];
-  conditions: Row[];
-  profiles: Row[];
-  track: Row[];
-  stops: Row[];
-  contacts: Row[];
-  responses: Row[];
-}
-
-/** Who says where to look next, in place of the angler's own habits; null: home. Told the boat's time and place and what was written down so far. */
-export type Helm = (boat: Readonly<Boat>, rows: TripRows) => Point | null;
-
-export interface Boat {
-  t: number;
-  x: number;
-  y: number;
-}
-
 /** One day of the guide: where the boat goes, what its sonar shows, what gets written down. */
 export class Outing {
   readonly rows: TripRows = { trips: [], conditions: [], profiles: [], track: [], stops: [], contacts: [], responses: [] };

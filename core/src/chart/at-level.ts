@@ -5,13 +5,16 @@ import { Raster, type Point } from '../geo';
 /** Shallower than this a cell counts as fallen dry, m. */
 const DRY = 0.05;
 
+/** Mean depth of the water in a cell of a chart at a level of the water, m above its datum; below 0 where ground lies dry. */
+export const depthAtLevel = (cells: CellTable, i: number, level: number): number => cells.depth[i] - cells.drying[i] + level;
+
 /**
  * The cells of a chart at a level of the water, m above its datum: depths are what they are then. What has fallen dry keeps its
  * place in the table, without depth and without area.
  */
 export function cellsAtLevel(cells: CellTable, level: number): CellTable {
   if (Math.abs(level) < 0.005 && !cells.drying.some((h) => h > 0)) return cells;
-  const then = (i: number): number => cells.depth[i] - cells.drying[i] + level;
+  const then = (i: number): number => depthAtLevel(cells, i, level);
   return {
     ...cells,
     depth: cells.depth.map((_, i) => (then(i) > DRY ? then(i) : NaN)),

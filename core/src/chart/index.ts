@@ -30,7 +30,7 @@ export { calibrateHardness } from './hardness';
 export { mainBody } from './main-body';
 export { proposeOutline } from './propose-outline';
 export { emptyChart } from './empty-chart';
-export { cellsAtLevel, chartAtLevel, waterAt } from './at-level';
+export { cellsAtLevel, chartAtLevel, depthAtLevel, waterAt } from './at-level';
 export { packChart, unpackChart } from './pack';
 export { packSoundings, unpackSoundings, type PlacedSoundings } from './pack-soundings';
 export { contourLines, contourDepths, type ContourLine } from './contour-lines';

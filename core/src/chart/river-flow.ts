@@ -130,13 +130,19 @@ function placeAt({ middle, along }: Pick<Section, 'middle' | 'along'>, k: 0 | 1,
   return [middle[0] - along[1] * off, middle[1] + along[0] * off];
 }
 
+/** Number of the point of a line that lies nearest to a place. */
+function nearestOn(line: Point[], x: number, y: number): number {
+  let best = 0;
+  for (let k = 1; k < line.length; k++)
+    if (Math.hypot(line[k][0] - x, line[k][1] - y) < Math.hypot(line[best][0] - x, line[best][1] - y)) best = k;
+  return best;
+}
+
 /** Sum over readings of how far each goes along the line: over 0 where the line runs down-stream. */
 function alongReadings(line: Point[], readings: CurrentReading[]): number {
   let sum = 0;
   for (const { x, y, set } of readings) {
-    let best = 0;
-    for (let k = 1; k < line.length; k++)
-      if (Math.hypot(line[k][0] - x, line[k][1] - y) < Math.hypot(line[best][0] - x, line[best][1] - y)) best = k;
+    const best = nearestOn(line, x, y);
     const [a, b] = [line[Math.max(0, best - 2)], line[Math.min(line.length - 1, best + 2)]];
     const angle = (set * Math.PI) / 180;
     sum += ((b[0] - a[0]) * Math.sin(angle) + (b[1] - a[1]) * Math.cos(angle)) / Math.max(1, Math.hypot(b[0] - a[0], b[1] - a[1]));
@@ -329,10 +335,7 @@ function armBeyond(
   if (!outer) return null;
   // A bend of the river farther on is no arm of it here.
   const [x, y] = placeAt(place, which, (inner + outer) / 2);
-  let nearest = at;
-  for (let k = 0; k < line.length; k++)
-    if (Math.hypot(line[k][0] - x, line[k][1] - y) < Math.hypot(line[nearest][0] - x, line[nearest][1] - y)) nearest = k;
-  return Math.abs(nearest - at) * STEP <= (inner + outer) / 2 ? { inner, outer: outer + ACROSS / 2 } : null;
+  return Math.abs(nearestOn(line, x, y) - at) * STEP <= (inner + outer) / 2 ? { inner, outer: outer + ACROSS / 2 } : null;
 }
 
 const meanWidth = (sections: Section[]): number =>

@@ -1,4 +1,4 @@
-import type { Chart } from '../chart';
+import { depthAtLevel, type Chart } from '../chart';
 import { CELL, cellKey } from '../geo';
 import { indexCells } from '../forecast';
 import { VIEWS, type Contact, type Look, type Response, type SeenTarget, type Stop } from '../logbook';
@@ -85,8 +85,7 @@ export interface LookTable {
 export const PLACE = 300;
 
 /** Depth of the bottom under a look at the level of its day, m. */
-export const bottomOf = (t: LookTable, i: number): number =>
-  t.chart.cells.depth[t.cell[i]] - t.chart.cells.drying[t.cell[i]] + t.moment[i].day.level;
+export const bottomOf = (t: LookTable, i: number): number => depthAtLevel(t.chart.cells, t.cell[i], t.moment[i].day.level);
 
 /** Lays a log out as a table of looks with all that the patterns ask of them. */
 export function lookTable(logbook: Logbook, chart: Chart, days: WaterLogbook, onProgress?: (share: number) => void): LookTable {

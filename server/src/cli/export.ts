@@ -3,7 +3,7 @@ import { SetUpError } from '../cluster';
 import { waterByName } from '../db/waters';
 import type { Blur } from '@restless-shoal/core/geo';
 import { exportFolder, exportSharedFolder } from '../export';
-import { NoSuchWaterError } from '../import/import';
+import { NoSuchWaterError } from '../import/import-terms';
 import type { Context } from './context';
 
 /** Writes a water out as a folder of open formats. @param blur how places are blurred for others; null shows them as they are */

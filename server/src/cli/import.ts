@@ -1,4 +1,4 @@
-import type { ImportedFile } from '../import/import';
+import type { ImportedFile } from '../import/import-terms';
 import { findSources, type Source } from '../import/sources';
 import { importAndReady, type ImportRequest, type ReadyImport } from '../jobs/import-and-ready';
 import { readFileSync, writeFileSync } from 'node:fs';

@@ -8,7 +8,7 @@ import { addCover, describeWater, removeCover, removeSentCover, setOutline, wate
 import { sendMade } from './download';
 import { blurOf, BLURS } from '@restless-shoal/core/geo';
 import { EXPORT_FILES, exportFile, exportShared, exportZip } from '../export';
-import type { ImportOptions } from '../import/import';
+import type { ImportOptions } from '../import/import-terms';
 import { previewImport } from '../import/preview';
 import type { Jobs } from '../jobs/queue';
 import { accountOf } from './account';

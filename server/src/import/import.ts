@@ -30,49 +30,15 @@ import { transaction, type Client, type Pool } from '../db/pool';
 import { wantChart } from '../db/charts';
 import { touchTrips } from '../db/log';
 import type { Geometry } from 'geojson';
-import { catchesOf, type Mapping, type PartMapping } from '@restless-shoal/core/tables';
+import { catchesOf, type PartMapping } from '@restless-shoal/core/tables';
 import { placesOf, rememberMappings, rememberPlaces } from '../db/spots';
 import { inWords, listedRows, lookInto, mappedRows, namesOf, OpenQuestionsError, outlineInDegrees, partName, readerOf } from './look-into';
 import type { FilePart, PartRow } from './parts';
 import { BELONGS, MERGES, WITH_ID } from './merges';
-import { contactsSent, sentCover, sentPlaces, waypointsSent, type Sender } from './others';
+import { contactsSent, sentCover, sentPlaces, waypointsSent } from './others';
+import { NoSuchWaterError, type ImportedFile, type ImportOptions, type ImportResult } from './import-terms';
 import { takePictures } from './pictures';
 import { textOf, type Source } from './sources';
-import { ToldError } from '../told-error';
-
-export interface ImportOptions {
-  water: string;
-  create: boolean;
-  update: boolean;
-  /** How files of other programs are read, and what place names stand for. */
-  mapping?: Pick<Mapping, 'parts' | 'places'>;
-  /** Whose marks they are: only marks are taken from others, and kept apart from one's own looks. */
-  from?: Sender;
-  onProgress?: (words: string) => void;
-  signal?: AbortSignal;
-}
-
-/** What became of one file: its report and what the merge did. */
-export interface ImportedFile {
-  report: FileReport;
-  merge: MergeResult;
-}
-
-export interface ImportResult {
-  water: WaterRow;
-  created: boolean;
-  files: ImportedFile[];
-  passedOver: { file: string; why: string }[];
-  /** Names met in the log that no profile knew. */
-  newSpecies: string[];
-  /** Names of places in tables of catches that stand for no spot yet. */
-  unknownPlaces: { name: string; rows: number }[];
-  /** Whether the chart has to be built anew. */
-  chartStale: boolean;
-}
-
-/** A water that is not there and was not to be made. */
-export class NoSuchWaterError extends ToldError {}
 
 /**
  * Brings files into a water, all of them in one transaction: what cannot be read as a whole changes nothing.

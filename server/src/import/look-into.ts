@@ -16,7 +16,7 @@ import { rememberedMappings } from '../db/spots';
 import { waterByName, type WaterRow } from '../db/waters';
 import { partsOf, toDegreesOf, type FilePart } from './parts';
 import { kindOf, PRODUCT, recordOfName, textOf, type Source, type SourceKind } from './sources';
-import type { ImportOptions } from './import';
+import type { ImportOptions } from './import-terms';
 import { NOT_TAKEN, OTHERS_FILE, senderOf, type Sender } from './others';
 
 /** A part of another program's file, with how it will be read and what is still open. */

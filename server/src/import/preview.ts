@@ -4,7 +4,7 @@ import type { Row } from '@restless-shoal/core/logbook';
 import type { Pool } from '../db/pool';
 import { placesOf } from '../db/spots';
 import { waterByName } from '../db/waters';
-import type { ImportOptions } from './import';
+import type { ImportOptions } from './import-terms';
 import { lookInto, middleOf, namesOf, partName, readerOf, type ForeignPart } from './look-into';
 import type { PartRow } from './parts';
 import type { Source } from './sources';

@@ -1,7 +1,8 @@
 import { latestChartId } from '../db/charts';
 import type { Pool } from '../db/pool';
 import { waterById, type WaterRow } from '../db/waters';
-import { importInto, type ImportOptions, type ImportResult } from '../import/import';
+import { importInto } from '../import/import';
+import type { ImportOptions, ImportResult } from '../import/import-terms';
 import type { Source } from '../import/sources';
 import { freshLooks } from './looks';
 import { buildWaterChart } from './ready';

@@ -29,41 +29,9 @@ import {
 } from './pictures';
 import { patterned, pictureSource, soundingsSource, type DrawnSoundings } from './sheets';
 import { contourFeatures, coverFeature, EMPTY_REACH, runFeatures, squares, type MapCover } from './map-features';
+import type { ChanceLayer, MapHit, MapMark, MapPlace } from './map-things';
 import { letMarksMove } from './moving-marks';
 import { css, dotStyle, FONT, markStyle, shapeStyle } from './signs';
-
-export interface MapMark {
-  id: string;
-  kind: string;
-  x: number;
-  y: number;
-}
-
-export interface MapPlace {
-  number: number;
-  x: number;
-  y: number;
-}
-
-/** What a press on the map hit. */
-export interface MapHit {
-  place: number | null;
-  shape: ChartFeature | null;
-  /** Id of a mark. */
-  mark: string | null;
-  /** A spot, or a mark that somebody sent. */
-  sign: string | null;
-}
-
-/** The chance layer: one value a cell, and the chance that is painted fully. */
-export interface ChanceLayer {
-  probability: Float32Array;
-  low: Float32Array;
-  high: Float32Array;
-  full: number;
-  /** Where it is to show a change instead: by how much each chance rises or falls. */
-  change?: Float32Array;
-}
 
 /** From this many metres a pixel outward, marks are dots: a season's worth of signs would hide the water. */
 const SIGNS_FROM = 2.2;
